@@ -1,12 +1,12 @@
-/** Acts of the contract as mutations: what their answers show, and what is asked for again. */
+/** Acts of the contract as mutations: what their answers show, and which queries are refetched. */
 import { useMutation, useQueryClient, type QueryKey } from '@tanstack/react-query';
 
 interface Answers<Input, Answer> {
-  /** Where the answer is shown at once: the key of what it is, or keys with their values. */
+  /** Where the answer is shown at once: a key, or keys with their values. */
   shows?: QueryKey | ((answer: Answer, input: Input) => readonly (readonly [QueryKey, unknown])[]);
-  /** Asks again for these in the background. */
+  /** Refetches these in the background. */
   renews?: readonly QueryKey[];
-  /** Asks again for these, and stays pending until they are there: what was deleted cannot be touched once more. */
+  /** Refetches these and stays pending until they arrive: what was deleted cannot be touched again. */
   waitsFor?: readonly QueryKey[];
   /** Runs once the answer is shown. */
   onDone?: (answer: Answer, input: Input) => void;

@@ -1,25 +1,25 @@
-/** Talking to the server: one function, one kind of error. What goes in and comes out is inferred from the contract. */
+/** Calling the server: one function, one kind of error. Input and output types come from the contract. */
 import type { ParamsOf, ProblemCode, ProblemDetails, RouteName } from '@gatepath/contract';
 import { paths, pathWith } from '@gatepath/contract/paths';
 import type { AnswerOf, BodyOf, FileRoute, JsonRoute, QueryOf } from '@gatepath/contract/routes';
 
-/** What the server (or the lack of it) answered, in words for the screen. */
+/** The server's answer, or the lack of one, in words for the screen. */
 export class ApiError extends Error {
   constructor(
     /** 0 when the server was not reached. */
     readonly status: number,
     readonly code: ProblemCode | 'offline',
     detail: string,
-    /** What is wrong with single fields of what was sent, each in a sentence. */
+    /** Problems of single fields, each in a sentence. */
     readonly fields: Record<string, string> = {},
-    /** The language the detail is in, where the server says so. */
+    /** The language of the detail, if the server says it. */
     readonly language: string | null = null,
   ) {
     super(detail);
   }
 }
 
-/** Whether the server has answered that it will not, as against not having been reached. */
+/** Returns whether the server refused, as opposed to not being reached. */
 export function isRefused(error: Error | null): boolean {
   return error instanceof ApiError && error.status >= 400 && error.status < 500;
 }
@@ -34,7 +34,10 @@ const offline = (status = 0) =>
 const isProblem = (answer: unknown): answer is ProblemDetails =>
   typeof answer === 'object' && answer !== null && 'type' in answer && typeof answer.type === 'string';
 
-/** The error of an answer; one that is no problem details comes from something between here and the server. */
+/**
+ * Returns the error of an answer. An answer that is not problem details comes from something between here and the
+ * server.
+ */
 function errorOf(status: number, answer: unknown, language: string | null): ApiError {
   if (!isProblem(answer)) return offline(status);
   // One that only a newer server knows is shown in its own words.
@@ -43,13 +46,13 @@ function errorOf(status: number, answer: unknown, language: string | null): ApiE
 }
 
 type Part<K extends string, T> = [T] extends [undefined] ? unknown : { [X in K]: T };
-/** What a call takes: the names in the path, the body and the query, each where the route has one. */
+/** Input of a call: names in the path, body and query, each if the route has one. */
 type Input<N extends RouteName> = ([keyof ParamsOf<N>] extends [never] ? unknown : { params: ParamsOf<N> }) &
   Part<'body', BodyOf<N>> &
   ([QueryOf<N>] extends [undefined] ? unknown : { query?: Partial<QueryOf<N>> });
-/** How a call is made, beside what it says. */
+/** How a call is made. */
 interface Manner {
-  /** Goes through even when the page is closed meanwhile; for small bodies only, as browsers bound it. */
+  /** Completes even if the page is closed meanwhile; for small bodies only, because browsers limit it. */
   keepalive?: boolean;
 }
 type InputArg<N extends RouteName> = unknown extends Input<N> ? [] : [input: Input<N>, manner?: Manner];
@@ -93,9 +96,9 @@ export async function call<N extends JsonRoute>(name: N, ...[input, manner]: Inp
 }
 
 /**
- * Sends one file to a route that takes one.
+ * Uploads one file.
  *
- * @param onProgress told how much of it is there, 0 to 1
+ * @param onProgress receives the share uploaded, 0 to 1
  * @throws `ApiError`
  */
 export function uploadFile<N extends FileRoute>(
@@ -120,7 +123,7 @@ export function uploadFile<N extends FileRoute>(
   });
 }
 
-/** A random id for an act, so that an answer that was lost on the way cannot make two of it. */
+/** Returns a random id for an act, so that the server counts an act once even if its answer was lost. */
 export function newId(): string {
   // randomUUID exists only on secure origins; a phone in the house may come over plain http.
   const bytes = crypto.getRandomValues(new Uint8Array(16));

@@ -1,4 +1,4 @@
-/** Deals as a whole, rules, and the first screen, as hooks. Apart from the others: people who only sign need none of it. */
+/** Deals, rules and the Today screen, as hooks. In a file of their own: people who only sign need none of it. */
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import type {
   DealChanged,
@@ -15,16 +15,16 @@ import { pageAfter } from './hooks';
 import { keys } from './keys';
 import { officeNews, useLive } from './live';
 
-/** What the day needs; asked for again whenever a deal stands otherwise. */
+/** Queries the Today screen; refetched whenever a deal changes. */
 export function useToday() {
   useLive(officeNews, 'today:firm', keys.today);
   return useQuery({ queryKey: keys.today, queryFn: () => call('today'), refetchInterval: 300_000 });
 }
 
-/** Marks what was executed up to a time as seen. */
+/** Marks what was executed up to an instant as seen. */
 export const useSeen = () => useAct((until: string) => call('seen', { body: { until } }), { shows: keys.today });
 
-/** Changes of a deal; most answer with the deal and with what became of its requirements. */
+/** Changes a deal; most acts answer with the deal and how its requirements changed. */
 export function useDealChanges(dealId: string) {
   const params = { dealId };
   const changes = {
@@ -48,7 +48,7 @@ export function useDealChanges(dealId: string) {
   };
 }
 
-/** What happened in a deal, newest first; of one person or of one paper when it is asked for so. */
+/** Queries what happened in a deal, newest first; of one person or one paper if given. */
 export function useDealActivity(dealId: string, about: { partyId?: string; documentId?: string } = {}) {
   const key = keys.activityAbout(dealId, about.partyId ?? about.documentId ?? '');
   useLive(officeNews, `deal:${dealId}`, key);
@@ -61,12 +61,12 @@ export function useDealActivity(dealId: string, about: { partyId?: string; docum
   });
 }
 
-/** The firm's rules and the facts it added. */
+/** Queries the firm's rules and the facts it added. */
 export function useRules() {
   return useQuery({ queryKey: keys.rules, queryFn: () => call('rules') });
 }
 
-/** Saves, turns on and off, and deletes rules; each act answers with all rules. */
+/** Saves, enables, disables and deletes rules; each act answers with all rules. */
 export function useRuleActions() {
   const all = { shows: keys.rules, renews: [keys.everyDeal] };
   return {
@@ -81,7 +81,7 @@ export function useRuleActions() {
   };
 }
 
-/** What a rule would do as it stands; the last answer stays until the next is there. */
+/** Queries what a rule would do; the last answer stays until the next arrives. */
 export function useTrial({ kinds, when, paper, title, signers, due, reason }: RuleTrialBody) {
   const body = { kinds, when, paper, title, signers, due, reason };
   return useQuery({
@@ -92,7 +92,7 @@ export function useTrial({ kinds, when, paper, title, signers, due, reason }: Ru
   });
 }
 
-/** The secret address of a deal's calendar, or of the member's own when no deal is named. */
+/** Queries the secret address of a deal's calendar, or of the member's own. */
 export function useFeed(dealId: string | null) {
   const shows = keys.feed(dealId);
   return {
@@ -105,7 +105,7 @@ export function useFeed(dealId: string | null) {
   };
 }
 
-/** The address book, by name, page by page. */
+/** Queries the address book, by name, page by page. */
 export function usePeople(search: string, enabled = true) {
   return useInfiniteQuery({
     queryKey: keys.peopleFound(search),
@@ -116,12 +116,12 @@ export function usePeople(search: string, enabled = true) {
   });
 }
 
-/** One person with all their deals, packets and messages. */
+/** Queries one person with all their deals, packets and messages. */
 export function usePerson(personId: string) {
   return useQuery({ queryKey: keys.person(personId), queryFn: () => call('person', { params: { personId } }) });
 }
 
-/** Corrects a person, or makes one of two. */
+/** Corrects a person, or merges two. */
 export function usePersonActions(personId: string) {
   const params = { personId };
   const changes = { shows: keys.person(personId), renews: [keys.people, keys.everyDeal, keys.find] };
@@ -131,7 +131,7 @@ export function usePersonActions(personId: string) {
   };
 }
 
-/** What is found by words; the last answer stays until the next is there. */
+/** Searches by words; the last answer stays until the next arrives. */
 export function useFind(q: string) {
   return useQuery({
     queryKey: keys.found(q),

@@ -21,15 +21,15 @@ import { call } from './client';
 import { keys } from './keys';
 import { officeNews, useLive } from './live';
 
-/** The part of a long list to ask for: little at first, more at once for whoever goes on towards its end. */
+/** Returns the query for the next part of a long list: a short part first, longer ones after it. */
 export const pageAfter = (after: string) => (after ? { after, limit: 100 } : { limit: 40 });
 
-/** The firm, who is signed in, and what the server can do. */
+/** Queries the firm, the signed-in member, and what the server can do. */
 export function useSession() {
   return useQuery({ queryKey: keys.session, queryFn: () => call('session'), staleTime: 60_000 });
 }
 
-/** An act after which somebody else, or nobody, is signed in: everything that was cached is removed. */
+/** An act after which another member, or nobody, is signed in: the whole cache is cleared. */
 export function useEnter<B = void>(enter: (body: B) => Promise<SessionView>) {
   const client = useQueryClient();
   return useAct(enter, {
@@ -39,7 +39,7 @@ export function useEnter<B = void>(enter: (body: B) => Promise<SessionView>) {
     },
   });
 }
-/** Sets the firm up, and signs in who did. */
+/** Sets the firm up and signs in. */
 export const useSetup = () => useEnter((body: SetupBody) => call('setup', { body }));
 /** Signs in. */
 export const useSignIn = () => useEnter((body: SignInBody) => call('signIn', { body }));
@@ -47,15 +47,15 @@ export const useSignIn = () => useEnter((body: SignInBody) => call('signIn', { b
 /** Signs out. */
 export const useSignOut = () => useEnter(() => call('signOut'));
 
-/** The firm with its members and its seal. */
+/** Queries the firm with its members and its seal. */
 export function useFirm() {
   return useQuery({ queryKey: keys.firm, queryFn: () => call('firm') });
 }
 
-/** What is asked of the list of deals. */
+/** Filters and order of the list of deals. */
 export type DealAsk = Omit<DealsQuery, 'after' | 'limit'>;
 
-/** Deals, newest first or as they are ordered, page by page. */
+/** Queries deals, newest first or in the given order, page by page. */
 export function useDeals(ask: DealAsk) {
   return useInfiniteQuery({
     queryKey: keys.dealList(ask),
@@ -73,7 +73,7 @@ export const useNewDeal = () =>
     renews: [keys.deals],
   });
 
-/** A deal, asked for again whenever it changes. */
+/** Queries a deal; refetched whenever it changes. */
 export function useDeal(dealId: string) {
   useLive(officeNews, dealId ? `deal:${dealId}` : null, keys.deal(dealId));
   return useQuery({
@@ -102,14 +102,14 @@ export const useDeleteDocument = (dealId: string) =>
     waitsFor: [keys.deal(dealId)],
   });
 
-/** Begins a packet in a deal. */
+/** Makes a packet in a deal. */
 export const useNewPacket = (dealId: string) =>
   useAct((body: NewPacketBody) => call('newPacket', { params: { dealId }, body }), {
     shows: (packet) => [[keys.packet(packet.id), packet]],
     renews: [keys.deal(dealId)],
   });
 
-/** A packet, asked for again whenever it changes; while pages are read, every second. */
+/** Queries a packet; refetched whenever it changes, and every second while pages are read. */
 export function usePacket(packetId: string) {
   const client = useQueryClient();
   const isKnown = useCallback(
@@ -125,7 +125,7 @@ export function usePacket(packetId: string) {
   });
 }
 
-/** Whether a draft has a document whose pages are still being read. */
+/** Returns whether a draft has a document whose pages are still being read. */
 export function waitsForReading(packet: PacketView | undefined): boolean {
   if (packet?.status !== 'drafting') return false;
   const reading = new Set(packet.documents.filter((d) => d.status === 'reading').map((d) => d.id));
@@ -166,7 +166,7 @@ export const useReturnMessage = (messageId: string) =>
     renews: [keys.mailroom],
   });
 
-/** Facts of a document's pages never change: asked for once. */
+/** Returns the query for the facts of a document's pages, which never change. */
 export function factsQuery(documentId: string) {
   return {
     queryKey: keys.facts(documentId),
@@ -176,7 +176,7 @@ export function factsQuery(documentId: string) {
   };
 }
 
-/** Messages, newest first, page by page; of one packet or of all. */
+/** Queries messages, newest first, page by page; of one packet or of all. */
 export function useMailroom(packetId?: string) {
   return useInfiniteQuery({
     queryKey: keys.messages(packetId),
@@ -188,7 +188,7 @@ export function useMailroom(packetId?: string) {
   });
 }
 
-/** A message with what it says. */
+/** Queries a message with its text. */
 export function useMessage(messageId: string) {
   return useQuery({
     queryKey: keys.message(messageId),

@@ -1,6 +1,6 @@
 /**
- * Keys under which answers of the server are cached, all in one place. A key that begins another stands for all that
- * begin with it: asking again for `deals` asks again for every list of deals.
+ * Query keys, all in one place. A key that begins another stands for all that begin with it: refetching `deals`
+ * refetches every list of deals.
  */
 import type { QueryKey } from '@tanstack/react-query';
 

@@ -1,25 +1,25 @@
 /**
- * News from the server: that something a screen shows has changed. One stream serves the whole
- * application, whatever screens are open; browsers hold only a few connections to one server.
+ * News from the server: something that a screen shows has changed. One stream serves the whole application, because
+ * browsers hold only a few connections to one server.
  */
 import type { Topic } from '@gatepath/contract/limits';
 import { useEffect } from 'react';
 import { useQueryClient, type QueryKey } from '@tanstack/react-query';
 import { urlOf } from '@gatepath/contract/paths';
 
-/** @param seq how far the log of a packet goes now; null where that was not said, or news may have been missed */
+/** @param seq the end of a packet's log; null if unknown, or if news may have been missed */
 type Hear = (seq: number | null) => void;
 
-/** What is heard of: `deal:…`, `packet:…`, as the server names them. */
+/** Topics: `deal:…`, `packet:…`, as the server names them. */
 
-/** How long after a refusal the server is asked for news again: ever longer, and then no more. */
+/** Pauses after refusals before the stream is opened again, in milliseconds; after the last, never. */
 const AGAIN_MS = [10_000, 30_000, 90_000, 270_000];
 
 export class News {
-  /** By topic; what comes may name one that nobody here asked for. */
+  /** By topic; news may name a topic that nobody here subscribed to. */
   private readonly hearing = new Map<string, Set<Hear>>();
   private source: EventSource | null = null;
-  /** Streams that are heard until the one that takes their place is open. */
+  /** Streams that stay open until their replacement is open. */
   private before: EventSource[] = [];
   private served = new Set<string>();
   private soon = false;
@@ -29,7 +29,7 @@ export class News {
 
   constructor(private readonly addressOf: (topics: string[]) => string) {}
 
-  /** Hears of a topic. @returns stops hearing */
+  /** Subscribes to a topic. @returns a function that unsubscribes */
   hear(topic: Topic, hear: Hear): () => void {
     const all = this.hearing.get(topic) ?? new Set();
     this.hearing.set(topic, all.add(hear));
@@ -43,7 +43,7 @@ export class News {
     };
   }
 
-  /** Several screens that open together are one change. */
+  /** Opens a new stream after a moment: several screens that open together are one change. */
   private renewSoon(): void {
     if (this.soon || typeof EventSource === 'undefined') return;
     this.soon = true;
@@ -87,19 +87,19 @@ export class News {
   }
 }
 
-/** What members hear. */
+/** News for members. */
 export const officeNews = new News((topics) => `${urlOf('live')}?topics=${encodeURIComponent(topics.join(','))}`);
 
-/** How soon it is looked again whether an answer is still under way, and what is left to others between two askings. */
+/** Milliseconds between looks whether an answer is under way, and the pause between two refetches. */
 const SOON_MS = 60;
 const CALM_MS = 400;
 const pause = (ms: number) => new Promise((done) => setTimeout(done, ms));
 
 /**
- * Asks again for `key` whenever there is news of a topic.
+ * Refetches `key` whenever there is news of a topic.
  *
- * @param topic  null while there is nothing to hear of
- * @param isKnown  whether the screen has what the log says up to a number already; then nothing is asked
+ * @param topic  null for none
+ * @param isKnown  returns whether the screen already has the log up to a number; then nothing is refetched
  */
 export function useLive(
   news: News,

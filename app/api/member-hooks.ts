@@ -1,4 +1,4 @@
-/** Members of the firm, one's own sessions, and ways back in, as hooks. */
+/** Members of the firm, own sessions, invitations and password resets, as hooks. */
 import { useQuery } from '@tanstack/react-query';
 import type { InviteBody, JoinBody, PasswordBody } from '@gatepath/contract';
 import { useAct } from './act';
@@ -6,7 +6,7 @@ import { call } from './client';
 import { useEnter } from './hooks';
 import { keys } from './keys';
 
-/** What an owner does with members; each act answers with the firm. */
+/** An owner's acts on members; each answers with the firm. */
 export function useMembers() {
   const shows = keys.firm;
   return {
@@ -21,7 +21,7 @@ export function useMembers() {
   };
 }
 
-/** Where the member is signed in, and what they change about it. */
+/** Queries and ends the member's own sessions. */
 export function useOwnSessions() {
   const shows = keys.sessions;
   return {
@@ -31,16 +31,16 @@ export function useOwnSessions() {
   };
 }
 
-/** Who is invited by a link. */
+/** Queries who is invited by a link. */
 export const useInvitation = (token: string) =>
   useQuery({ queryKey: keys.invitation(token), queryFn: () => call('invitation', { params: { token } }) });
 
-/** Becomes a member, and is signed in. */
+/** Accepts an invitation and signs in. */
 export const useJoin = (token: string) => useEnter((body: JoinBody) => call('join', { params: { token }, body }));
 
 /** Mails a link to choose a new password. */
 export const useForgot = () => useAct((email: string) => call('forgotPassword', { body: { email } }));
 
-/** Chooses a new password by the link that was mailed. */
+/** Sets a new password by a mailed link. */
 export const useReset = (token: string) =>
   useEnter((password: string) => call('resetPassword', { params: { token }, body: { password } }));

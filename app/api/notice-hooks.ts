@@ -17,7 +17,7 @@ import { officeNews, useLive } from './live';
 
 export type RowShow = NoticeRowsQuery['show'];
 
-/** Notices, newest first, page by page. */
+/** Queries notices, newest first, page by page. */
 export function useNotices(enabled = true) {
   return useInfiniteQuery({
     queryKey: keys.notices,
@@ -28,7 +28,7 @@ export function useNotices(enabled = true) {
   });
 }
 
-/** A notice, asked for again whenever something of it changes. */
+/** Queries a notice; refetched whenever it changes. */
 export function useNotice(id: string) {
   useLive(officeNews, `notice:${id}`, keys.notice(id));
   return useQuery({
@@ -39,7 +39,7 @@ export function useNotice(id: string) {
   });
 }
 
-/** The households of a notice, page by page. */
+/** Queries the households of a notice, page by page. */
 export function useNoticeRows(id: string, show: RowShow) {
   return useInfiniteQuery({
     queryKey: keys.noticeRows(id, show),
@@ -50,7 +50,7 @@ export function useNoticeRows(id: string, show: RowShow) {
   });
 }
 
-/** Begins a notice. */
+/** Makes a notice. */
 export const useNewNotice = () => useAct((body: NoticeBody) => call('newNotice', { body }), { renews: [keys.notices] });
 
 /** Acts on a notice as a whole, and on single rows. */
@@ -78,7 +78,7 @@ export function useNoticeActs(noticeId: string) {
   };
 }
 
-/** The firm's rules for notices, and saving them. */
+/** Queries and saves the firm's rules for notices. */
 export const useNoticeRules = () => ({
   rules: useQuery({ queryKey: keys.noticeRules, queryFn: () => call('noticeRules'), staleTime: 60_000 }),
   keep: useAct((body: NoticeRulesBody) => call('setNoticeRules', { body }), { shows: keys.noticeRules }),

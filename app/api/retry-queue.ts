@@ -1,16 +1,16 @@
 /**
- * What the device has not yet handed to the server: saved on the device first, then sent in order until the server has
- * taken it, whatever the connection does. Used by the ceremony's acts and by the edits of a draft.
+ * What the server has not accepted yet: saved on the device first, then sent in order until the server accepts it,
+ * whatever the connection does. Used for the acts of a ceremony and the edits of a draft.
  */
 import { useEffect, useState } from 'react';
 import { ApiError } from './client';
 
 export interface QueueState<Item> {
-  /** Saved on the device and not taken by the server yet, oldest first. */
+  /** Saved on the device and not accepted by the server yet, oldest first. */
   waiting: Item[];
-  /** Whether sending is put off until the server can be reached. */
+  /** Whether sending is postponed until the server can be reached. */
   offline: boolean;
-  /** The error for which sending is put off. */
+  /** The error because of which sending is postponed. */
   delayedBy: unknown;
   /** Why the server refused the last item that was set aside. */
   refused: unknown;
@@ -35,14 +35,14 @@ export interface QueueOptions<Item, Answer> {
   portion: number;
   /** How often items are tried that the server fails over each time, before they are set aside. */
   failures: number;
-  /** Whether an error isTransient by itself, beyond those of a lost connection or a busy server. */
+  /** Whether an error is transient, besides those of a lost connection or a busy server. */
   isTransient?: (error: unknown) => boolean;
-  /** Whether a refusal is of everything that waits, and not of single items. */
+  /** Whether a refusal is of everything that waits, not of single items. */
   refusesAll?: (error: ApiError) => boolean;
 }
 
 const AGAIN_MS = 3000;
-/** Answers of a server that was not reached, or is busy. */
+/** Status codes of a server that was not reached, or is busy. */
 const PASSING = [0, 408, 425, 429, 502, 503, 504];
 
 export class RetryQueue<Item, Answer> {
@@ -74,7 +74,7 @@ export class RetryQueue<Item, Answer> {
     this.set({ refused: null, aside: [] });
   }
 
-  /** Sends what was set aside once more, before anything that is not being sent yet. */
+  /** Sends the items set aside again, before everything that is not being sent yet. */
   tryAside(): void {
     const { waiting, aside } = this.state;
     const next = [...waiting.slice(0, this.sending), ...aside, ...waiting.slice(this.sending)];
@@ -113,7 +113,7 @@ export class RetryQueue<Item, Answer> {
     return error.status >= 500 && ++this.failed < this.options.failures;
   }
 
-  /** Sets aside what was refused; of several items the one is found by halves, so that the others go on. */
+  /** Sets aside the refused item. Of several items it is found by halving, so that the others continue. */
   private refuse(items: Item[], error: unknown): void {
     this.failed = 0;
     const isAll = error instanceof ApiError && !!this.options.refusesAll?.(error);
@@ -137,7 +137,7 @@ export class RetryQueue<Item, Answer> {
     while (this.busy && !this.closed) await new Promise((r) => setTimeout(r, 50));
   }
 
-  /** Stops sending and reporting. What is under way is still removed from the device once the server has it. */
+  /** Stops sending and reporting. Items under way are still removed from the device once the server has them. */
   close(): void {
     this.closed = true;
     if (this.timer) clearTimeout(this.timer);

@@ -1,4 +1,4 @@
-/** The shelf as hooks: forms and kits, and what a kit makes of a deal. */
+/** The shelf as hooks: forms and kits, and using a kit on a deal. */
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import type { SaveToShelfBody, KitBody, KitUseBody, ShelfPatch, WrittenFormBody } from '@gatepath/contract';
 import { call } from './client';
@@ -10,7 +10,7 @@ import { officeNews, useLive } from './live';
 export type ShelfKind = 'form' | 'kit';
 export type KitChanges = Omit<KitUseBody, 'send' | 'despiteWarnings' | 'saveValues'>;
 
-/** The forms or the kits, by name, page by page. */
+/** Queries the forms or kits, by name, page by page. */
 export function useShelf(what: ShelfKind, search: string, retired = false) {
   return useInfiniteQuery({
     queryKey: keys.shelfList(what, search, retired),
@@ -21,7 +21,7 @@ export function useShelf(what: ShelfKind, search: string, retired = false) {
   });
 }
 
-/** A form or a kit, asked for again whenever it changes. */
+/** Queries a form or kit; refetched whenever it changes. */
 export function useShelfItem(id: string) {
   useLive(officeNews, id ? `shelf:${id}` : null, keys.shelfItem(id));
   return useQuery({
@@ -33,7 +33,7 @@ export function useShelfItem(id: string) {
   });
 }
 
-/** Makes something new on the shelf: a kit of forms, a written form, or a form or kit from a packet. */
+/** Makes a new item of the shelf: a kit of forms, a written form, or a form or kit from a packet. */
 export function useNewOnShelf() {
   const renews = [keys.shelf];
   return {
@@ -43,7 +43,7 @@ export function useNewOnShelf() {
   };
 }
 
-/** Acts on a form or a kit as a whole. */
+/** Acts on a form or kit as a whole. */
 export function useShelfActs(shelfId: string) {
   const params = { shelfId };
   const item = { shows: keys.shelfItem(shelfId), renews: [keys.shelf] };
@@ -54,7 +54,7 @@ export function useShelfActs(shelfId: string) {
   };
 }
 
-/** Kits for a deal, those first that meet what it needs. */
+/** Queries kits for a deal, first those that meet what it needs. */
 export function useDealKits(dealId: string, enabled: boolean) {
   return useQuery({
     queryKey: keys.dealKits(dealId),
@@ -63,7 +63,7 @@ export function useDealKits(dealId: string, enabled: boolean) {
   });
 }
 
-/** What a kit would make of a deal. */
+/** Queries the preview of a kit on a deal. */
 export function useKitTrial(dealId: string, kitId: string, changes: KitChanges) {
   return useQuery({
     queryKey: keys.kitTrial(dealId, kitId, changes),
@@ -73,7 +73,7 @@ export function useKitTrial(dealId: string, kitId: string, changes: KitChanges) 
   });
 }
 
-/** Makes a packet of a kit, sent or as a draft. */
+/** Makes a packet from a kit, sent or as a draft. */
 export const useKit = (dealId: string, kitId: string) =>
   useAct((body: KitUseBody) => call('useKit', { params: { dealId, shelfId: kitId }, body }), {
     shows: (packet) => [[keys.packet(packet.id), packet]],

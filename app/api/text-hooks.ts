@@ -5,7 +5,7 @@ import { useAct } from './act';
 import { call } from './client';
 import { keys } from './keys';
 
-/** The member's own texts, and those the firm shares. */
+/** Queries the member's own texts and those the firm shares. */
 export const useMessageTexts = () =>
   useQuery({ queryKey: keys.texts, queryFn: () => call('messageTexts'), staleTime: 60_000 });
 

@@ -1,4 +1,4 @@
-/** The head of a screen that fills it: the desk's, the ceremony's. */
+/** The header of a screen without frame: the desk's, the ceremony's. */
 import type { ReactNode } from 'react';
 import { View, type ViewStyle } from 'react-native';
 import { usePalette } from './hooks';

@@ -1,4 +1,4 @@
-/** What is shown in place of a screen that could not be fetched, or that failed. */
+/** What is shown instead of a screen that could not be loaded, or that failed. */
 import { Component, type ReactNode } from 'react';
 import { Button, Note, Page } from './pieces';
 import { Title } from './text';
@@ -6,7 +6,7 @@ import { TEXT } from './words';
 
 interface CatchProps {
   children: ReactNode;
-  /** What is shown in place of them once they have failed; `again` shows them anew. */
+  /** What is shown instead of failed children; `again` renders them again. */
   instead: (again: () => void) => ReactNode;
 }
 
@@ -23,9 +23,10 @@ class Catch extends Component<CatchProps, { failed: boolean }> {
 }
 
 /**
- * Keeps one screen's failure from leaving an empty page behind. Acts and edits that wait to be sent are kept by the device.
+ * Shows an error instead of an empty page if a screen fails. Acts and edits that wait to be sent are saved on the
+ * device.
  *
- * @param again  begins anew; by itself that is loading the page again
+ * @param again  starts again; by default it reloads the page
  */
 export function Boundary({
   children,
@@ -57,7 +58,7 @@ export function Boundary({
   );
 }
 
-/** Keeps the failure of one part of a screen from taking the rest with it. */
+/** Shows an error instead of one part of a screen that fails; the rest stays. */
 export function Part({ children, name }: { children: ReactNode; name: string }) {
   return (
     <Catch

@@ -1,4 +1,4 @@
-/** Taking something away in two touches: the first asks, the second does it. */
+/** Removing something in two touches: the first asks, the second does it. */
 import { useState } from 'react';
 import { Button, IconButton } from './pieces';
 import { TEXT } from './words';

@@ -1,4 +1,7 @@
-/** A sheet whose corner tells how a paper stands: hollow needed, dotted in draft, lit out, filled executed, struck waived. */
+/**
+ * A sheet whose corner shows the status of a paper: hollow for needed, dotted for draft, lit for out, filled for
+ * executed, struck for waived.
+ */
 import { View } from 'react-native';
 import Svg, { Line, Path } from 'react-native-svg';
 import type { Corner } from '@gatepath/core/deal';

@@ -1,4 +1,4 @@
-/** A whole list as a file for other programs. */
+/** Downloading a whole list as CSV. */
 import { Linking } from 'react-native';
 import type { ListName } from '@gatepath/contract';
 import { urlOf } from '@gatepath/contract/paths';

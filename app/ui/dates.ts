@@ -1,4 +1,4 @@
-/** A date and time for people, in a zone: "Mon, Nov 23, 9:41 AM". */
+/** Returns a date and time in a zone: "Mon, Nov 23, 9:41 AM". */
 export function when(iso: string, timeZone?: string): string {
   return new Intl.DateTimeFormat('en-US', {
     weekday: 'short',
@@ -10,7 +10,7 @@ export function when(iso: string, timeZone?: string): string {
   }).format(new Date(iso));
 }
 
-/** A day of the calendar for people: "Fri, Nov 27". */
+/** Returns a day of the calendar: "Fri, Nov 27". */
 export function dayWords(day: string): string {
   return new Intl.DateTimeFormat('en-US', { weekday: 'short', month: 'short', day: 'numeric', timeZone: 'utc' }).format(
     new Date(`${day}T12:00:00Z`),

@@ -1,4 +1,4 @@
-/** A day of the calendar, chosen with the browser's own picker: keyboard and screen reader know it already. */
+/** A day of the calendar, chosen with the browser's own picker, which keyboards and screen readers know. */
 import { useState } from 'react';
 import { usePalette } from './hooks';
 import { Small } from './text';
@@ -11,7 +11,7 @@ interface Props {
   value: string;
   onChange: (day: string) => void;
   min?: string;
-  /** The field is left. */
+  /** Called when the field is left. */
   onBlur?: () => void;
   testID?: string;
 }
@@ -46,7 +46,7 @@ export function DayField({ label, value, onChange, min, onBlur, testID }: Props)
   );
 }
 
-/** The same, saved when it is left: while a year is typed there are other days in between. */
+/** The same, saved when it is left: while a year is typed, the value passes through other days. */
 export function LateDay({
   label,
   value,

@@ -1,9 +1,9 @@
-/** The end of a small form: do it, or leave things as they are. */
+/** The end of a small form: do it, or cancel. */
 import { Button, Trouble } from './pieces';
 import { Actions } from './layout';
 
 interface Props {
-  /** What doing it is called. */
+  /** The label of the act. */
   label: string;
   onDo: () => void;
   onLeave: () => void;
@@ -11,7 +11,7 @@ interface Props {
   busy?: boolean;
   disabled?: boolean;
   stops?: boolean;
-  /** Why it could not be done the last time. */
+  /** Why it failed the last time. */
   error?: unknown;
   testID?: string;
 }

@@ -53,7 +53,7 @@ export function Field<T extends FieldValues>({
   );
 }
 
-/** Puts the server's field errors where the fields are; returns whether there were any. */
+/** Shows the server's field errors at their fields. Returns whether there were any. */
 export function showFieldErrors<T extends FieldValues>(error: unknown, setError: UseFormSetError<T>): boolean {
   const fields = error instanceof ApiError ? Object.entries(error.fields) : [];
   // One that is no field of this form is shown with the form's other errors.

@@ -1,10 +1,10 @@
-/** Choosing one file: the browser's own picker, opened by whatever stands for it on the screen. */
+/** Choosing one file with the browser's own picker, opened by any control. */
 import { useRef, type ReactElement } from 'react';
 
-/** @returns the hidden field, to be drawn somewhere, and what opens it */
+/** @returns the hidden field, to be rendered anywhere, and the function that opens it */
 export function useFilePick(o: {
   accept: string;
-  /** What assistive tools say. */
+  /** For screen readers. */
   label: string;
   testID: string;
   onFile: (file: File) => void;

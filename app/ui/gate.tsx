@@ -1,4 +1,4 @@
-/** A gate post as drawn on every path: passed stands open, the current one is lit, others are closed. */
+/** A gate post as on every path: open when passed, lit when current, otherwise closed. */
 import { View } from 'react-native';
 import Svg, { Circle, Line } from 'react-native-svg';
 import { usePalette } from './hooks';

@@ -4,22 +4,25 @@ import { useWindowDimensions, type View } from 'react-native';
 import { useTheme } from 'react-native-paper';
 import type { AppTheme, Palette } from './theme';
 
-/** The palette of the theme in force. */
+/** Returns the palette of the current theme. */
 export function usePalette(): Palette {
   return useTheme<AppTheme>().palette;
 }
 
-/** From here on there is room for the desk's columns side by side. */
+/** Width in pixels from which the desk's columns fit side by side. */
 const WIDE = 1000;
 
 export function useWide(): boolean {
   return useWindowDimensions().width >= WIDE;
 }
 
-/** What a scrolled part needs so that the arrow keys scroll it: a stop for the keyboard, and a name. */
+/** Returns what a scrolling area needs so that the arrow keys scroll it: a tab stop and a name. */
 export const byKeys = (label: string) => ({ tabIndex: 0 as const, role: 'group' as const, 'aria-label': label });
 
-/** A value once it has stayed the same for so many milliseconds: what is typed is not asked letter by letter. */
+/**
+ * Returns a value once it has not changed for a number of milliseconds, so that typing does not query letter by
+ * letter.
+ */
 export function useSettled<T>(value: T, ms: number): T {
   const [settled, setSettled] = useState(value);
   useEffect(() => {
@@ -29,7 +32,7 @@ export function useSettled<T>(value: T, ms: number): T {
   return settled;
 }
 
-/** While it is drawn, the view that gets this ref stands alone: what lies behind it is reached by no key and no screen reader. */
+/** Makes the view with this ref the only one that keys and screen readers reach, while it is rendered. */
 export function useAlone(): RefObject<View | null> {
   const ref = useRef<View>(null);
   useEffect(() => {

@@ -96,7 +96,7 @@ export function Icon({ name, size = 22, color }: { name: IconName; size?: number
   );
 }
 
-/** For Paper's `settings.icon`: its names are looked up here, unknown ones show nothing. */
+/** Returns an icon for Paper's `settings.icon`; unknown names show nothing. */
 export function paperIcon(props: { name: unknown; size: number; color?: string }) {
   const name = String(props.name);
   if (!isKeyOf(PATHS, name)) return null;

@@ -1,4 +1,4 @@
-/** Paper's outlined text field; its floating label is only drawn, so assistive tools are told it too. */
+/** Paper's outlined text field. Its floating label is only drawn, so screen readers get it as an attribute. */
 import type { ComponentProps } from 'react';
 import { TextInput } from 'react-native-paper';
 

@@ -1,15 +1,15 @@
 /**
- * Acts that can be taken back for a few seconds: they are done when the time is over, when the screen is left, or when
- * the page is closed, whichever comes first, so that none is lost.
+ * Acts that can be undone for a few seconds: they are done when the time is over, when the screen is left or when the
+ * page is closed, whichever comes first, so that none is lost.
  */
 import { useCallback, useEffect, useRef, useState } from 'react';
 
-/** How long an act can be taken back. */
+/** How long an act can be undone, in milliseconds. */
 const WAIT_MS = 6_000;
 
 export interface Later {
   id: string;
-  /** What was done, as it is told meanwhile: "Nudged Priya". */
+  /** What was done, in words: "Nudged Priya". */
   said: string;
 }
 
@@ -43,9 +43,9 @@ export function useLater() {
     };
   }, [finish]);
   return {
-    /** What can still be taken back, oldest first. */
+    /** Acts that can still be undone, oldest first. */
     shown,
-    /** Does something in a while; the same again while it waits is one. */
+    /** Does something after a while; the same act again while it waits counts once. */
     later: useCallback(
       (id: string, said: string, run: () => void) => {
         if (waiting.current.has(id)) return;

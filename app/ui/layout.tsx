@@ -1,4 +1,4 @@
-/** Layout primitives: what stands beside and below what. Distances come in four sizes, so that screens look alike. */
+/** Layout primitives: rows, stacks and columns. Distances come in four sizes, so that screens look alike. */
 import type { ReactNode } from 'react';
 import { View, type StyleProp, type ViewProps, type ViewStyle } from 'react-native';
 import { usePalette } from './hooks';
@@ -11,7 +11,7 @@ type Align = 'start' | 'center' | 'end' | 'stretch' | 'baseline';
 interface LayoutProps extends Omit<ViewProps, 'style'> {
   gap?: Gap;
   align?: Align;
-  /** Takes the room that others leave. */
+  /** Takes the remaining width. */
   grow?: boolean;
   style?: StyleProp<ViewStyle>;
 }
@@ -25,12 +25,12 @@ const ALIGN = {
 } as const;
 const JUSTIFY = { start: 'flex-start', center: 'center', end: 'flex-end', between: 'space-between' } as const;
 
-/** Things below each other, each as wide as the stack unless `align` says otherwise. */
+/** Children below each other, each as wide as the stack unless `align` says otherwise. */
 export function Stack({ gap, align, grow, style, ...rest }: LayoutProps) {
   return <View style={[{ gap, alignItems: align && ALIGN[align] }, grow ? { flex: 1 } : undefined, style]} {...rest} />;
 }
 
-/** Things beside each other, centered on one line; with `wrap` on several lines where one is too short. */
+/** Children beside each other, centered on one line; with `wrap` on several lines if one is too short. */
 export function Row({
   gap,
   align = 'center',
@@ -50,7 +50,7 @@ export function Row({
   return <View style={[base, grow ? { flex: 1 } : undefined, style]} {...rest} />;
 }
 
-/** The buttons that end a card or a form, beside each other or on several lines. */
+/** The buttons at the end of a card or form, beside each other or on several lines. */
 export function Actions({ children, style, ...rest }: Omit<ViewProps, 'style'> & { style?: StyleProp<ViewStyle> }) {
   return (
     <Row gap={8} wrap align="stretch" style={style} {...rest}>
@@ -70,7 +70,7 @@ export function Columns({ wide, children }: { wide: boolean; children: ReactNode
   );
 }
 
-/** A part of a card below a line that divides it from the one above. */
+/** A part of a card below a dividing line. */
 export function Ruled({ style, ...rest }: LayoutProps) {
   const p = usePalette();
   return <Stack style={[{ borderTopWidth: 1, borderColor: p.rule, paddingTop: 8 }, style]} {...rest} />;

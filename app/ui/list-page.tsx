@@ -1,4 +1,4 @@
-/** A page that is one long list: what is far from sight is not drawn, and older items come as the end nears. */
+/** A page with one long list: items far from view are not rendered, and older ones are fetched as the end nears. */
 import type { ReactElement, ReactNode } from 'react';
 import { FlatList, View } from 'react-native';
 import { usePalette, useWide } from './hooks';
@@ -15,20 +15,20 @@ interface Paged<T> extends Older {
 }
 
 interface Props<T> {
-  /** What stands above the list. */
+  /** What is above the list. */
   header: ReactNode;
-  /** What the items are, for those who wait: "the deals". */
+  /** What the items are, for the loading message: "the deals". */
   what: string;
-  /** What the older ones are asked for with. */
+  /** The label of the button that fetches older items. */
   more: string;
   list: Paged<T>;
   render: (item: T) => ReactElement;
-  /** In place of a list without items. */
+  /** Shown instead of a list without items. */
   empty: ReactElement;
 }
 
 const GAP = 16;
-/** As wide as a column may be; on a wide screen there are two of them. */
+/** Maximum width of a column; a wide screen has two. */
 const COLUMN = 760;
 const TWO = 1160;
 

@@ -1,4 +1,4 @@
-/** A menu at its button: the arrow keys and first letters go through it, Escape closes it. */
+/** A menu at its button: arrow keys and first letters move through it, Escape closes it. */
 import * as Drop from '@radix-ui/react-dropdown-menu';
 import { useRef, useState, type ReactElement, type ReactNode } from 'react';
 import { View } from 'react-native';
@@ -8,9 +8,9 @@ import { elementOf, webStyle } from './web';
 
 interface Props {
   anchor: (open: () => void) => ReactElement;
-  /** The items; each closes the menu when it is chosen. */
+  /** The items; choosing one closes the menu. */
   children: ReactNode;
-  /** Takes the focus when the menu closes; the button does unless told otherwise. */
+  /** Moves the focus when the menu closes; by default to the button. */
   returnTo?: () => void;
 }
 

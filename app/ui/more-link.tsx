@@ -1,4 +1,4 @@
-/** "3 more": opens what is behind; low where a mouse points at it, as high as a thumb on a phone. */
+/** "3 more": shows the rest. Low for a mouse, as high as a thumb on a phone. */
 import { Pressable } from 'react-native';
 import { useWide } from './hooks';
 import { Small } from './text';

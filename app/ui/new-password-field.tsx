@@ -1,4 +1,4 @@
-/** The field in which a member chooses a password; forms that set one share it. */
+/** The field for a new password, shared by the forms that set one. */
 import type { Control, FieldPath, FieldValues } from 'react-hook-form';
 import { Field } from './field';
 import { TEXT } from './words';

@@ -1,10 +1,10 @@
-/** A whole screen that waits for what it shows, or could not fetch it. */
+/** A whole screen while its data is loading or could not be fetched. */
 import { isRefused } from '../api/client';
 import { Loading, Page, Trouble } from './pieces';
 import { Title } from './text';
 import { TEXT } from './words';
 
-/** A query's answer, as far as a screen asks for it. */
+/** A query's answer, as far as a screen needs it. */
 interface Query<T> {
   data: T | undefined;
   error: Error | null;
@@ -12,8 +12,8 @@ interface Query<T> {
 }
 
 /**
- * Whether there is something to show. What has been fetched stays on the screen when the
- * connection is lost, with all that was done on it; what the server refuses to show does not.
+ * Returns whether there is something to show. Fetched data stays on the screen when the connection is lost, with
+ * everything done on it; what the server refuses to show does not.
  */
 export function isReady<T>(query: Query<T>): query is Query<T> & { data: T } {
   return query.data !== undefined && !isRefused(query.error);

@@ -1,4 +1,4 @@
-/** A whole number within limits; what is not one leaves the value as it was. */
+/** An integer within limits; anything else leaves the value as it was. */
 import { useState } from 'react';
 import { Input } from './input';
 

@@ -1,10 +1,10 @@
-/** Older items of a list, asked for as its end nears. */
+/** Older items of a list, fetched as its end nears. */
 import { useEffect, useRef, useState } from 'react';
 
-/** How often older items are asked for at one length of a list: one that does not grow is not asked for ever. */
+/** Maximum number of fetches at one length of a list: one that does not grow is not asked forever. */
 const MOST_TIMES = 30;
 
-/** What of a list that comes in pages says whether there is more, and fetches it. */
+/** Of a list that comes in pages: whether there is more, and the function that fetches it. */
 export interface Older {
   data?: { pages: { items: unknown[] }[] };
   isFetching: boolean;
@@ -14,11 +14,11 @@ export interface Older {
 }
 
 /**
- * What is called when the end of a list is near.
+ * Returns the handler for when the end of a list is near.
  *
- * A list says so only once for each length it has. A call that comes while the list is asked for anew (there was
- * news) would put that off or be put off by the next news, and then nobody would ever call again: so it waits, and is
- * made when nothing else is under way.
+ * A list reports its end only once for each length. A fetch while the list is refetched (there was news) would cancel
+ * it or be cancelled by the next news, and the end would never be reported again: so it waits until nothing else is
+ * under way.
  */
 export function useOlder(list: Older): () => void {
   const length = list.data?.pages.reduce((sum, page) => sum + page.items.length, 0) ?? 0;

@@ -1,4 +1,4 @@
-/** A person to press: token and words in a rounded frame, on or off where it is a choice. */
+/** A person to press: token and words in a rounded frame; on or off if it is a choice. */
 import type { ReactNode } from 'react';
 import { Pressable } from 'react-native';
 import { usePalette } from './hooks';
@@ -8,14 +8,14 @@ import { Token } from './token';
 interface Props {
   name: string;
   ink: number;
-  /** Of a slot: it shows as an outline with these letters. */
+  /** For a slot: it is an outline with these letters. */
   letters?: string | undefined;
   words: string;
-  /** What assistive tools say. */
+  /** For screen readers. */
   label: string;
   onPress: () => void;
   testID: string;
-  /** For a choice: whether it holds. Without it the chip is a button. */
+  /** For a choice: whether it is on. Without it the chip is a button. */
   on?: boolean;
   children?: ReactNode;
 }

@@ -1,4 +1,4 @@
-/** Shared pieces: screens' frame, cards, buttons with one look, notes, empty states. */
+/** Shared parts: page frame, cards, buttons, notes, empty states. */
 import type { ReactNode } from 'react';
 import { ActivityIndicator, Pressable, ScrollView, View, type StyleProp, type ViewStyle } from 'react-native';
 import { usePalette } from './hooks';
@@ -51,13 +51,13 @@ interface ButtonProps {
   large?: boolean;
   /** As wide as its words, in a stack. */
   fit?: boolean;
-  /** Takes the room that others in a row leave. */
+  /** Takes the remaining width of a row. */
   grow?: boolean;
-  /** The act a screen is about: found by what moves the focus along. */
+  /** The main act of a screen; the focus moves to it after the one before. */
   act?: boolean;
 }
 
-/** A button: one `main` a screen, `plain` beside it, `quiet` for what is rarely wanted, `stop` for ends. */
+/** A button: one `main` per screen, `plain` beside it, `quiet` for rare acts, `stop` for ends. */
 export function Button({
   children,
   onPress,
@@ -118,7 +118,7 @@ export function Button({
   );
 }
 
-/** A bare icon that can be touched: 44 points whatever its picture's size. */
+/** An icon button of 44 points, whatever the size of its icon. */
 export function IconButton({
   name,
   label,
@@ -134,7 +134,7 @@ export function IconButton({
   disabled?: boolean;
   testID?: string;
   color?: string;
-  /** Of something that can be on or off, how it is. */
+  /** For a toggle: whether it is on. */
   on?: boolean;
 }) {
   const p = usePalette();
@@ -164,7 +164,7 @@ export function IconButton({
 
 type Tone = 'stop' | 'warn' | 'good' | 'plain';
 
-/** A message beside what it is about, with a coloured edge and its words. */
+/** A message beside what it is about, with a colored edge. */
 export function Note({
   tone,
   title,
@@ -212,7 +212,7 @@ export function Loading({ what, level }: { what: string; level?: number }) {
   );
 }
 
-/** What is wrong, from any error, with a way to try again. */
+/** An error in words, with a way to try again. */
 export function Trouble({ error, retry }: { error: unknown; retry?: () => void }) {
   const message = error instanceof Error ? error.message : 'Something went wrong.';
   return (
@@ -231,12 +231,12 @@ export function Trouble({ error, retry }: { error: unknown; retry?: () => void }
   );
 }
 
-/** What an act was refused for; nothing while it was not. */
+/** Why an act was refused; nothing otherwise. */
 export function ActError({ of }: { of: { isError: boolean; error: unknown } }) {
   return of.isError ? <Trouble error={of.error} /> : null;
 }
 
-/** A column of content in the middle of a wide screen, the whole width of a phone. */
+/** A column in the middle of a wide screen, the whole width of a phone. */
 export function Page({ children, max = 760 }: { children: ReactNode; max?: number }) {
   const p = usePalette();
   return (
@@ -251,7 +251,7 @@ export function Page({ children, max = 760 }: { children: ReactNode; max?: numbe
   );
 }
 
-/** Several choices of which one holds: a row of buttons to press. */
+/** Several choices of which one is chosen: a row of buttons. */
 export function Choice<T extends string>({
   value,
   options,

@@ -1,4 +1,4 @@
-/** A round frame for words that can be chosen: filled where they hold. */
+/** A rounded button for words that can be chosen: filled when chosen. */
 import { Pressable } from 'react-native';
 import { usePalette } from './hooks';
 import { Icon } from './icon';

@@ -1,6 +1,6 @@
 /**
- * Choosing one of several. The browser's own radio buttons lie unseen over what is shown, so that its
- * keys (one stop, arrows from one to the next), its forms and its readers work as everywhere.
+ * Choosing one of several. The browser's own radio buttons lie invisibly over what is shown, so that keys (one tab
+ * stop, arrows between them), forms and screen readers work as everywhere.
  */
 import { createContext, type ReactNode, useContext, useId, useState } from 'react';
 import { type StyleProp, View, type ViewStyle } from 'react-native';
@@ -32,7 +32,7 @@ interface ItemProps {
   value: string;
   label: string;
   testID?: string;
-  /** Told of every press, also of what is chosen already. */
+  /** Called at every press, also of the one already chosen. */
   onPress?: () => void;
   style?: ViewStyle;
   children: ReactNode;

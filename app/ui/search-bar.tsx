@@ -1,4 +1,4 @@
-/** A field to find something in a list. */
+/** A field to search a list. */
 import type { StyleProp, ViewStyle } from 'react-native';
 import { Searchbar } from 'react-native-paper';
 

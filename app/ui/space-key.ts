@@ -1,4 +1,4 @@
-/** The space bar on boxes and switches: they answer it as the browser's own would. */
+/** Makes the space bar work on boxes and switches as on the browser's own. */
 import { useEffect } from 'react';
 
 const ROLES = ['checkbox', 'switch'];

@@ -1,4 +1,4 @@
-/** A thing that is on or off, with its words; the whole line can be touched. */
+/** A toggle with its words; the whole line can be touched. */
 import { Pressable } from 'react-native';
 import { Body, Small } from './text';
 import { TickBox } from './tick-box';
@@ -9,9 +9,9 @@ interface Props {
   on: boolean;
   onChange: (on: boolean) => void;
   testID?: string;
-  /** Larger, for clients: any thumb finds it. */
+  /** Larger, for clients. */
   large?: boolean;
-  /** A smaller line under the words. */
+  /** A smaller line below the words. */
   hint?: string;
 }
 

@@ -1,4 +1,4 @@
-/** Parts of a screen behind tabs: one stop for the keyboard, the arrow keys go from one to the next. */
+/** Parts of a screen behind tabs: one tab stop for the keyboard, the arrow keys move between the tabs. */
 import * as Tabs from '@radix-ui/react-tabs';
 import type { ReactNode } from 'react';
 import { StyleSheet, View, type ViewStyle } from 'react-native';
@@ -14,7 +14,7 @@ interface Props {
   children: ReactNode;
 }
 
-/** What holds the list of tabs and their panels. */
+/** The list of tabs and their panels. */
 export function TabbedView({ value, onChange, children }: Props) {
   return (
     <Tabs.Root asChild value={value} onValueChange={onChange}>
@@ -51,7 +51,7 @@ export function Tab({
   );
 }
 
-/** What a tab shows; nothing of the others is there. */
+/** The content of a tab; the content of other tabs is not rendered. */
 export function TabPanel({ value, style, children }: { value: string; style?: ViewStyle; children: ReactNode }) {
   return (
     <Tabs.Content asChild value={value}>

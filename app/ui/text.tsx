@@ -1,10 +1,10 @@
-/** Type, in the few forms that screens use. */
+/** Text styles of the screens. */
 import type { ReactNode } from 'react';
 import { Text as NativeText, type StyleProp, type TextStyle } from 'react-native';
 import { usePalette } from './hooks';
 import { FONT, type Palette } from './theme';
 
-/** What a color says: `stop` an error, `warn` something to look at, `good` done, `act` what can be touched. */
+/** What a color means: `stop` an error, `warn` something to look at, `good` done, `act` can be touched. */
 export type TextTone = 'stop' | 'warn' | 'good' | 'act' | 'plain' | 'ink';
 
 const colorOf = (p: Palette, tone: TextTone) =>
@@ -13,13 +13,13 @@ const colorOf = (p: Palette, tone: TextTone) =>
 interface Props {
   children: ReactNode;
   tone?: TextTone;
-  /** Takes the room that others in a row leave. */
+  /** Takes the remaining width of a row. */
   grow?: boolean;
   center?: boolean;
   style?: StyleProp<TextStyle>;
   testID?: string;
   numberOfLines?: number;
-  /** Makes it a heading of that level for those who listen. */
+  /** Makes it a heading of that level for screen readers. */
   level?: number;
 }
 

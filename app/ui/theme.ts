@@ -1,10 +1,10 @@
-/** The house's colours and type. Dark is derived: ground and ink change places, hues stay. */
+/** Colors and type. Dark is derived: ground and ink are exchanged, hues stay. */
 import { MD3DarkTheme, MD3LightTheme, configureFonts, type MD3Theme } from 'react-native-paper';
 
 export const FONT = {
   text: 'AtkinsonHyperlegible_400Regular, Verdana, "DejaVu Sans", sans-serif',
   bold: 'AtkinsonHyperlegible_700Bold, Verdana, "DejaVu Sans", sans-serif',
-  /** What is written on papers, as the sealed copy has it. */
+  /** The face of what is written on papers, as in the sealed copy. */
   document: 'NotoSans_400Regular, AtkinsonHyperlegible_400Regular, Verdana, "DejaVu Sans", sans-serif',
   heading: 'BricolageGrotesque_700Bold, Verdana, "DejaVu Sans", sans-serif',
 } as const;

@@ -1,4 +1,4 @@
-/** The box of what is on or off; what can be touched is around it. */
+/** The box of a checkbox or toggle; what can be touched is around it. */
 import { View } from 'react-native';
 import { usePalette } from './hooks';
 import { Icon } from './icon';

@@ -1,4 +1,4 @@
-/** A party's token: its ink's shape with the party's letters in it. Colour is never the only sign. */
+/** A party's token: the shape of its ink with the party's letters. Color is never the only sign. */
 import { View } from 'react-native';
 import Svg, { Circle, Path, Polygon, Rect, Text as SvgText } from 'react-native-svg';
 import { inkOf, type Ink } from '@gatepath/core/inks';
@@ -6,7 +6,7 @@ import { initialsOf } from '@gatepath/core/text';
 import { usePalette } from './hooks';
 import { FONT } from './theme';
 
-/** @param outlined  whether only its edge is drawn: nobody fills it yet */
+/** @param outlined  whether only its edge is drawn: no person fills it yet */
 function Shape({ ink, outlined }: { ink: Ink; outlined: boolean }) {
   const p = usePalette();
   const drawn = outlined
@@ -43,7 +43,7 @@ export function Token({
   ink: number;
   size?: number;
   label?: string;
-  /** Letters of a slot: it is an outline that a person fills. */
+  /** Letters of a slot: an outline that a person fills. */
   letters?: string | undefined;
 }) {
   const ink = inkOf(index);

@@ -1,4 +1,4 @@
-/** What only the web has, and React Native's types leave out: the one place where they are told otherwise. */
+/** What only the web has and React Native's types leave out, all in one place. */
 import type { CSSProperties } from 'react';
 import type { DimensionValue, TextStyle, ViewStyle } from 'react-native';
 
@@ -7,7 +7,7 @@ type Own = Pick<
   'animationDuration' | 'animationName' | 'cursor' | 'pointerEvents' | 'touchAction' | 'userSelect'
 > & { position?: ViewStyle['position'] | 'sticky'; inset?: DimensionValue };
 
-/** A style with what browsers know beside: cursors, how a finger scrolls, what is in the pointer's way. */
+/** Returns a style with web properties: cursors, touch behavior, pointer events. */
 export function webStyle<S extends ViewStyle & TextStyle>(style: Omit<S, keyof Own> & Own): S {
   return style as S;
 }
@@ -20,12 +20,12 @@ interface OwnProps {
   dataSet?: Record<string, string>;
 }
 
-/** Attributes and listeners that elements of the web take. */
+/** Returns attributes and listeners of web elements as props. */
 export function webProps(props: OwnProps): object {
   return props;
 }
 
-/** Whether the keyboard brought the focus here, so that it has to be seen where it is. */
+/** Returns whether the keyboard moved the focus here, so that it has to be visible. */
 export function isFocusedByKeys(target: unknown): boolean {
   try {
     return target instanceof Element && target.matches(':focus-visible');
@@ -35,7 +35,7 @@ export function isFocusedByKeys(target: unknown): boolean {
   }
 }
 
-/** The element behind a view, for measuring it and for listening to the pointer itself. */
+/** Returns the web element of a view, for measuring it and for pointer events. */
 export function elementOf(view: { current: unknown }): HTMLElement | null {
   return view.current instanceof HTMLElement ? view.current : null;
 }

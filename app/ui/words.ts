@@ -1,7 +1,7 @@
-/** What fills a gap in a sentence: a name, a number, or words already put together. */
+/** A value in a sentence: a name, a number, or words. */
 type Part = string | number;
 
-/** What the shared controls say, in one place to read, edit and translate. */
+/** Texts of the shared controls, in one place to read, edit and translate. */
 export const TEXT = {
   // boundary.tsx
   thisPageCouldNotBe: 'This page could not be shown',

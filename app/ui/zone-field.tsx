@@ -1,4 +1,4 @@
-/** A time zone, looked for by the name of a town: the browser's own to begin with. */
+/** A time zone, searched by the name of a city; the browser's own by default. */
 import { useState } from 'react';
 import { useController, type Control, type FieldValues, type Path } from 'react-hook-form';
 import { Pressable, View } from 'react-native';
@@ -8,7 +8,7 @@ import { Input } from './input';
 import { Body, Small } from './text';
 import { TEXT } from './words';
 
-/** How many zones are offered at a time. */
+/** Maximum number of zones offered. */
 const OFFERED = 6;
 
 // Browsers of some years ago do not list them: what is written is taken as it is, and the server checks it.
@@ -17,7 +17,7 @@ const ZONES: readonly string[] = 'supportedValuesOf' in Intl ? Intl.supportedVal
 const readable = (zone: string) => zone.replace(/_/g, ' ').toLowerCase();
 
 /**
- * Zones whose name has every word that was written, those that begin with them first.
+ * Returns zones whose names contain every word that was typed; first those that begin with them.
  *
  * @example zonesLike('new york') // ['America/New_York']
  */
@@ -32,7 +32,7 @@ export function zonesLike(written: string): string[] {
     .slice(0, OFFERED);
 }
 
-/** What a clock there shows now; null for what is no zone. */
+/** Returns the current time in a zone; null if there is no such zone. */
 function clockIn(zone: string): string | null {
   try {
     return new Intl.DateTimeFormat('en-US', { timeZone: zone, hour: 'numeric', minute: '2-digit' }).format(new Date());

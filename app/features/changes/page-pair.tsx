@@ -1,4 +1,4 @@
-/** Two pages beside each other, with what changed marked by shape as well as by colour. */
+/** Two pages side by side, with changes marked by shape and color. */
 import { useState } from 'react';
 import { View } from 'react-native';
 import { urlOf, type ComparisonView } from '@gatepath/contract';
@@ -11,7 +11,7 @@ import { Sheet } from '../pages/sheet';
 import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
-/** What is marked on one page of either version. */
+/** The changes marked on one page of either version. */
 export function ChangeBoxes(o: {
   changes: readonly Change[];
   chosen: Change | null;
@@ -60,7 +60,7 @@ interface Props {
 
 const GAP = 16;
 
-/** One row of pages, and the way to the next. */
+/** One row of pages, with buttons to the next. */
 export function PagePair({ view, shown, chosen, row, onRow }: Props) {
   const [width, setWidth] = useState(0);
   const pair = view.pages[row];

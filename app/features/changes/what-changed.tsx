@@ -1,4 +1,4 @@
-/** Two versions of a paper side by side: the list of what changed, and both pages with it marked. */
+/** Two versions of a paper side by side: the list of changes, and both pages with the changes marked. */
 import { router, useLocalSearchParams } from 'expo-router';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -20,7 +20,7 @@ import { ChangeBoxes, PagePair } from './page-pair';
 import { TEXT } from './words';
 import { Actions, Stack } from '../../ui/layout';
 
-/** What changed from an earlier version; both are of one deal, or one is a form of the shelf. */
+/** Queries the changes from an earlier version; both are in one deal, or one is a form of the shelf. */
 function useChanges(documentId: string, beforeId: string) {
   return useQuery({
     queryKey: keys.changes(documentId, beforeId),
@@ -78,7 +78,7 @@ function Compared({ view }: { view: ComparisonView }) {
   );
 }
 
-/** Which pages lie beside each other where a change is. */
+/** Returns the row of pages on which a change is. */
 function rowOf(view: ComparisonView, change: Change | null): number {
   if (!change) return 0;
   const [now, old] = [change.after?.boxes[0]?.page, change.before?.boxes[0]?.page];
@@ -86,7 +86,7 @@ function rowOf(view: ComparisonView, change: Change | null): number {
   return Math.max(0, found);
 }
 
-/** How many changes there are; words that were read slightly differently are never passed over as no change. */
+/** Returns how many changes there are. Words that were read slightly differently are never counted as no change. */
 function sumOf(view: ComparisonView, shown: Change[]): string {
   const own = shown.filter((c) => c.aside !== 'reading').length + view.more;
   if (own) return count(own, 'change');
@@ -132,7 +132,7 @@ function Head({ view, shown }: { view: ComparisonView; shown: Change[] }) {
   );
 }
 
-/** What says nothing by itself, and what could not be compared: never left out without a word. */
+/** Shows what was read differently, and what could not be compared. */
 function LeftAside(o: {
   view: ComparisonView;
   aside: boolean;
@@ -208,7 +208,7 @@ function ChangeRow(o: {
   );
 }
 
-/** On a phone: the place on either page, under its words. */
+/** On a phone: the change on both pages, below its words. */
 function OnPages({ view, change }: { view: ComparisonView; change: Change }) {
   return (
     <Stack gap={8} style={{ padding: 12, paddingTop: 0 }}>

@@ -1,4 +1,4 @@
-/** One act: verb first, why beneath it, the button under the thumb; done ones say so and can be taken back. */
+/** One act: verb first, reason below, with its button. Acts that were done say so and can be undone. */
 import type { Later } from '../../ui/later';
 import { Button } from '../../ui/pieces';
 import { Body, Small, Strong } from '../../ui/text';
@@ -8,7 +8,7 @@ import { Row, Stack } from '../../ui/layout';
 interface Props {
   title: string;
   detail: string;
-  /** Beside the detail, in its own colour: "due Thu, Dec 3". */
+  /** Beside the detail, in its own color: "due Thu, Dec 3". */
   due?: { words: string; late: boolean } | null;
   button: string;
   main?: boolean;
@@ -45,7 +45,7 @@ export function ActRow({ title, detail, due, button, main, busy, onPress, testID
   );
 }
 
-/** What was just done, with the way back. */
+/** An act that was just done, with undo. */
 export function DoneRow({ done, onTakeBack }: { done: Later; onTakeBack: () => void }) {
   return (
     <Row role="status" testID="done-row" gap={12} style={{ minHeight: 58 }}>

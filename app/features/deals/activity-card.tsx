@@ -1,4 +1,4 @@
-/** Everything that happened in the deal, in words, newest first; all of it, or by person, or by paper. */
+/** Everything that happened in the deal, newest first: all of it, or by person, or by paper. */
 import { useState } from 'react';
 import { View } from 'react-native';
 import type { DealView } from '@gatepath/contract';

@@ -1,4 +1,4 @@
-/** One file of the whole deal: made in the background, told how far it is, then downloaded. */
+/** One file of the whole deal: made in the background with its progress, then downloaded. */
 import { useQuery } from '@tanstack/react-query';
 import { Linking, View } from 'react-native';
 import type { DealView } from '@gatepath/contract';

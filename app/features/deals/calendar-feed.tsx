@@ -1,4 +1,7 @@
-/** A calendar's secret address: made, copied, changed, ended. Whoever has it sees the days, so it is changed when it got about. */
+/**
+ * A calendar's secret address: made, copied, changed, ended. Whoever has it sees the days, so it is changed when
+ * others learned it.
+ */
 import { useState } from 'react';
 import { Linking } from 'react-native';
 import { urlOf } from '@gatepath/contract';
@@ -8,7 +11,7 @@ import { Body, Small } from '../../ui/text';
 import { TEXT } from './words';
 import { Actions, Stack } from '../../ui/layout';
 
-/** @param dealId  of the deal whose days it holds; null for the member's own */
+/** @param dealId  the deal whose days it contains; null for the member's own */
 export function CalendarFeed({ dealId }: { dealId: string | null }) {
   const { feed, renew, end } = useFeed(dealId);
   const [copied, setCopied] = useState(false);

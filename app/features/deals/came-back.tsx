@@ -1,4 +1,4 @@
-/** A paper that came back filled in elsewhere: page by page what is filled, what is empty, and what comes of it. */
+/** A returned paper: page by page what is filled, what is empty, and what can be done. */
 import { router, useLocalSearchParams } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
@@ -25,7 +25,7 @@ import { useReview, useReviewActs, type Acts } from './use-review';
 import { TEXT } from './words';
 import { Row, Ruled, Stack } from '../../ui/layout';
 
-/** The screen of one paper that came back. */
+/** The screen of one returned paper. */
 export function CameBack() {
   const { dealId, documentId } = useLocalSearchParams<{ dealId: string; documentId: string }>();
   const deal = useDeal(dealId);
@@ -54,10 +54,10 @@ export function CameBack() {
   );
 }
 
-/** Forms of the shelf that are offered. */
+/** Number of forms of the shelf that are offered. */
 const FORMS_SHOWN = 6;
 
-/** Which empty form it was: what is printed there is no gap filled. */
+/** Asks which empty form it was: what is printed there is not filled in. */
 function Begin({ deal, doc, acts }: { deal: DealView; doc: DocumentView; acts: Acts }) {
   const forms = deal.documents.filter((d) => d.id !== doc.id && d.status === 'ready' && !d.replacedBy);
   const shelf = useShelf('form', '');
@@ -124,7 +124,7 @@ function Found({ deal, doc, view, acts }: { deal: DealView; doc: DocumentView; v
   );
 }
 
-/** What the check comes to, and what can be done about it. */
+/** The result of the review, and what can be done about it. */
 // eslint-disable-next-line max-lines-per-function -- one card from top to bottom
 function Outcome(o: {
   deal: DealView;
@@ -287,7 +287,7 @@ function PlaceRow({
   );
 }
 
-/** The place as it lies on its page, with what is around it. */
+/** A place on its page, with what is around it. */
 function PlacePicture(o: { doc: DocumentView; page: number; place: ReviewedPlaceView; color: string }) {
   const size = o.doc.pages[o.page - 1];
   if (!size) return null;

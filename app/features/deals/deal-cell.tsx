@@ -10,10 +10,10 @@ import { Small, Strong } from '../../ui/text';
 import { PathStrip } from '../packet-status/path-strip';
 import { TEXT } from './words';
 
-/** Pixels a row is high. */
+/** Height of a row, in pixels. */
 export const ROW = 40;
 
-/** The packet a row speaks of: one that is on its way, else the latest. */
+/** Returns the packet a row describes: one at a gate, otherwise the latest. */
 const packetOf = (d: DealSummary) => d.packets.find((x) => x.status === 'at_gate') ?? d.packets[0];
 
 // eslint-disable-next-line max-lines-per-function -- one case for each column

@@ -1,4 +1,4 @@
-/** What is asked of the list of deals: pills that narrow it. */
+/** The filters of the list of deals. */
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ScrollView } from 'react-native';
@@ -14,16 +14,16 @@ import { SaveList, SavedLists } from './saved-lists';
 import { TEXT } from './words';
 import { Stack } from '../../ui/layout';
 
-/** What the list shows before anything is asked: all but the archive. */
+/** The filter at first: all but the archive. */
 export const FIRST_ASK: DealAsk = { archived: false };
 
-/** Whether less is asked for than all deals, by anything but words. */
+/** Returns whether anything but words narrows the list. */
 export const isNarrowed = ({ archived, order: _order, search: _search, ...rest }: DealAsk): boolean =>
   archived !== false || Object.values(rest).some((v) => v !== undefined);
 
 type Change = { [K in keyof DealAsk]?: DealAsk[K] | undefined };
 
-/** An ask with a change, and without what is not asked for any more. */
+/** Returns a filter with a change, without empty values. */
 function changed(ask: DealAsk, change: Change): DealAsk {
   return Object.fromEntries(Object.entries({ ...ask, ...change }).filter(([, v]) => v !== undefined && v !== ''));
 }
@@ -32,7 +32,7 @@ const DUE = [
   { value: 'late' as const, label: 'Something is late' },
   { value: 'week' as const, label: 'Due within a week' },
 ];
-/** Gates that can be asked for by number; few packets have more. */
+/** Gates that can be filtered by; few packets have more. */
 const GATES = [1, 2, 3, 4, 5, 6].map((n) => ({ value: String(n), label: `At gate ${n}` }));
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown

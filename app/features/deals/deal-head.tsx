@@ -1,4 +1,4 @@
-/** The head of a deal: kind, for whom, how it stands, its sentence, and the rarer acts behind one button. */
+/** The header of a deal: kind, for whom, status, its sentence, and the rarer acts behind one button. */
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
@@ -94,7 +94,7 @@ function Figures({ deal }: { deal: DealView }) {
   return <Small>{[part(s, 'signatures'), part(i, 'initials')].filter(Boolean).join(', ')}</Small>;
 }
 
-/** What is rarely changed: for whom, who works on it, tags, the archive, throwing it away. */
+/** What is rarely changed: for whom, who works on it, tags, the archive, deleting it. */
 function More({ deal, change }: { deal: DealView; change: (body: DealPatch) => void }) {
   const p = usePalette();
   const firm = useFirm();

@@ -35,7 +35,7 @@ import { itemAt } from '@gatepath/core/sure';
 import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
-/** A deal: its days, what would help most, what it needs, its packets, papers, people, facts, and what happened. */
+/** A deal: its days, the most helpful acts, what it needs, its packets, papers, people, facts, and what happened. */
 // eslint-disable-next-line max-lines-per-function -- where everything of a deal stands, part by part
 export function DealPlace() {
   const asked = useLocalSearchParams<{ dealId: string; fact?: string; date?: string; add?: string }>();
@@ -123,7 +123,7 @@ export function DealPlace() {
   );
 }
 
-/** Packets that may be executed only after the day the deal is about. */
+/** Packets that may be executed only after the day that matters for the deal. */
 function Slow({ deal }: { deal: DealView }) {
   const end = deal.goalOn ? shortDay(deal.goalOn, deal.today) : '';
   return (
@@ -196,7 +196,7 @@ function People({ deal }: { deal: DealView }) {
   );
 }
 
-/** By side, ours first, and within a side by number; each keeps the ink it has everywhere. */
+/** Returns people by side, ours first, and within a side by number; each keeps the same ink everywhere. */
 function inOrder(deal: DealView) {
   const sides = sidesOf(deal.kind, deal.forWhom);
   const at = (p: PartyView) => (sides.includes(p.side) ? sides.indexOf(p.side) : sides.length);
@@ -262,7 +262,7 @@ function Papers({ deal, uploads }: { deal: DealView; uploads: ReturnType<typeof 
   );
 }
 
-/** @param arriving  whether papers are still on their way in; a packet begun now would be without them */
+/** @param arriving  whether papers are still being uploaded; a packet made now would be without them */
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 function Packets({ deal, arriving }: { deal: DealView; arriving: boolean }) {
   const p = usePalette();

@@ -1,4 +1,4 @@
-/** Deals on a wide screen: many rows, columns as chosen, several in hand with their acts in one bar at the foot. */
+/** Deals on a wide screen: many rows, chosen columns, and a bar with the acts on the selected ones. */
 import {
   createColumnHelper,
   flexRender,
@@ -24,7 +24,7 @@ import { Row, Stack } from '../../ui/layout';
 
 const KEPT = 'gatepath:deal-columns';
 
-/** How wide a column is, in parts of what is left, or in pixels. */
+/** Widths of columns, as shares of the remaining width or in pixels. */
 const WIDTHS: Record<string, { flex?: number; width?: number }> = {
   address: { flex: 2.2 },
   kind: { width: 84 },
@@ -49,7 +49,7 @@ const WORDS: Record<string, string> = {
   tags: 'Tags',
   opened: 'Opened',
 };
-/** Columns by which the whole list can be ordered. */
+/** Columns by which the list can be ordered. */
 const ORDERS: Partial<Record<string, NonNullable<DealAsk['order']>>> = {
   address: 'address',
   goal: 'goal',
@@ -203,7 +203,7 @@ function DealRow({
 }: {
   row: TableRow<DealSummary>;
   chosen: boolean;
-  /** The row is drawn anew when they are others. */
+  /** The row is rendered again when these change. */
   columns: VisibilityState;
 }) {
   const p = usePalette();

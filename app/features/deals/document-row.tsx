@@ -1,4 +1,4 @@
-/** A paper of the deal: what it is, how it stands, and behind it its pages, its type, its file, and where it was signed. */
+/** A paper of the deal: its type and status, and its pages, file and signatures behind it. */
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { Linking, Pressable } from 'react-native';
@@ -89,7 +89,7 @@ export function DocumentRow({ doc, inDeal, today, earlier, others, onDrop }: Pro
   );
 }
 
-/** A later version: what changed; that it takes the other one's place, where it only has the same type; and the way back from that. */
+/** A later version: what changed; that it replaces the other one, if it only has the same type; and undoing that. */
 function SinceEarlier({ doc, earlier }: { doc: DocumentView; earlier: Earlier }) {
   const { document } = useDealChanges(doc.dealId ?? '');
   const { doc: was, replaced } = earlier;
@@ -118,10 +118,10 @@ function SinceEarlier({ doc, earlier }: { doc: DocumentView; earlier: Earlier })
   );
 }
 
-/** Seconds a page takes to be recognised, about. */
+/** Seconds that recognizing a page takes, roughly. */
 const A_PAGE = 8;
 
-/** How far the reading of a paper is, and how long it will about take. */
+/** Returns how far the reading of a paper is, and roughly how long it will take. */
 function readingWords(doc: DocumentView): string {
   if (!doc.scanned) return `Reading page ${doc.pagesRead} of ${doc.pages.length}…`;
   const left = Math.max(1, doc.pages.length - doc.pagesRead) * A_PAGE;
@@ -134,7 +134,7 @@ function readingWords(doc: DocumentView): string {
   return `Scan: recognizing the words of page ${Math.min(doc.pagesRead + 1, doc.pages.length)} of ${doc.pages.length}, ${time} left`;
 }
 
-/** Whoever has no time places the marks by hand. */
+/** Skips recognition: the marks are placed by hand. */
 function WithoutWords({ doc }: { doc: DocumentView }) {
   const { document } = useDealChanges(doc.dealId ?? '');
   return (

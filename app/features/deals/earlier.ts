@@ -1,16 +1,16 @@
-/** Which paper of a deal another is a later version of. */
+/** Finding the paper of which another is a later version. */
 import type { DocumentView } from '@gatepath/contract';
 
 export interface Earlier {
   doc: DocumentView;
-  /** Whether the later one took its place; otherwise it is only of the same type. */
+  /** Whether the later one replaces it; otherwise it only has the same type. */
   replaced: boolean;
 }
 
-/** Types that say nothing of what a paper is. */
+/** Types that do not say what a paper is. */
 const ANY = ['other', 'picture'];
 
-/** The version before a paper: the one whose place it took, or else the newest older one of the same type. */
+/** Returns the version before a paper: the one it replaces, otherwise the newest older one of the same type. */
 export function earlierOf(doc: DocumentView, all: readonly DocumentView[]): Earlier | null {
   if (doc.status !== 'ready') return null;
   const ready = all.filter((d) => d.status === 'ready' && d.id !== doc.id);

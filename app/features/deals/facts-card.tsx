@@ -1,4 +1,4 @@
-/** What is known of a deal that its papers depend on; what papers hang on and nobody knows yet is asked for first. */
+/** Facts of a deal that its papers depend on; unknown ones that matter are asked first. */
 import { useState } from 'react';
 import type { DealChanged, DealView } from '@gatepath/contract';
 import { FACTS, type FactDef, type FactValue } from '@gatepath/core/deal';
@@ -12,7 +12,7 @@ import { MovedNote } from './mile-posts';
 import { TEXT } from './words';
 import { Row, Ruled, Stack } from '../../ui/layout';
 
-/** The facts a deal of this kind is asked for: the house's, then the firm's own. */
+/** Returns the facts asked for in a deal of this kind: the usual ones, then the firm's own. */
 export const factsFor = (deal: Pick<DealView, 'kind' | 'ownFacts'>): FactDef[] =>
   [...FACTS, ...deal.ownFacts].filter((f) => f.kinds.includes(deal.kind));
 
@@ -67,7 +67,7 @@ export function FactsCard({ deal, open }: { deal: DealView; open?: string | null
   );
 }
 
-/** One fact that papers hang on, to be filled in at once; the next one follows. */
+/** One fact that papers depend on; when it is filled in, the next one follows. */
 function AskedFact({
   deal,
   asked,

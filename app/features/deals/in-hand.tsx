@@ -1,4 +1,4 @@
-/** Several deals in hand: their acts in one bar at the foot. */
+/** Acts on the selected deals, in a bar at the foot. */
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';

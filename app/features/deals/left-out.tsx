@@ -1,4 +1,4 @@
-/** What a paper held beside its pages, and that it was not taken along. */
+/** What a paper contained besides its pages, and that it was left out. */
 import { Linking } from 'react-native';
 import type { DocumentView, LeftOut, LeftOutKind } from '@gatepath/contract';
 import { urlOf } from '@gatepath/contract/paths';
@@ -20,7 +20,7 @@ const WORDS: Record<Exclude<LeftOutKind, 'signatures' | 'words'>, (n: number) =>
   links: (n) => count(n, 'link that leads out of the file', 'links that lead out of the file'),
 };
 
-/** "Left out: 2 scripts and 1 attached file." Null when nothing was. */
+/** Returns "Left out: 2 scripts and 1 attached file."; null if nothing was. */
 export function leftOutWords(leftOut: LeftOut[]): string | null {
   const parts = leftOut.flatMap(({ what, n }) => (what === 'signatures' || what === 'words' ? [] : [WORDS[what](n)]));
   return parts.length ? `Left out of what is shown and signed: ${listWords(parts)}.` : null;

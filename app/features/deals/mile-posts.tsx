@@ -1,4 +1,4 @@
-/** The deal's key dates as posts along one line: passed ones filled, the next one lit, what is needed hanging beneath. */
+/** The deal's key dates as posts on a line: passed ones filled, the next one lit, what is needed below. */
 import { useEffect, useState } from 'react';
 import { Pressable, View } from 'react-native';
 import type { DealChanged, DealView } from '@gatepath/contract';
@@ -16,7 +16,7 @@ import { Actions, Row, Stack } from '../../ui/layout';
 
 type PostState = 'passed' | 'next' | 'ahead' | 'unknown';
 
-/** The posts of a deal in the order of its days; what is not known stands where it usually comes. */
+/** Returns the posts of a deal in the order of its days; unknown days are where they usually come. */
 export function postsOf(deal: Pick<DealView, 'kind' | 'dates' | 'today' | 'requirements'>) {
   const names = DATES_OF[deal.kind];
   const known = names
@@ -192,7 +192,7 @@ function DateForm({
   );
 }
 
-/** What a change did to what the deal needs; nothing when it did nothing. */
+/** What a change did to the needs of the deal; nothing if it did nothing. */
 export function MovedNote({ changed, today }: { changed: Omit<DealChanged, 'deal'>; today: string }) {
   const day = (d: string | null) => (d ? shortDay(d, today) : 'no day');
   const lines = [

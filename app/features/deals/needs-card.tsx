@@ -1,4 +1,4 @@
-/** What the deal needs: each paper with how it stands, why, and by when; opened, what can be done about it. */
+/** What the deal needs: each paper with its status, reason and due day; opened, what can be done about it. */
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
@@ -48,7 +48,7 @@ export function NeedsCard({ deal, open }: { deal: DealView; open?: string | null
   );
 }
 
-/** What is open stands before what is in. */
+/** Returns the rank of a requirement: open ones first. */
 const rank = (r: Requirement) => ({ open: 0, met: 1, waived: 2 })[r.state];
 
 function RequirementRow({

@@ -1,4 +1,4 @@
-/** The two or three acts that would move the deal most, each one touch away. */
+/** The two or three acts that would help the deal most. */
 import { useState } from 'react';
 import { View } from 'react-native';
 import type { DealView } from '@gatepath/contract';

@@ -1,4 +1,4 @@
-/** The digital signatures a paper came with: whose they are, and whether they hold for the file as it came. */
+/** The digital signatures that a paper came with: whose they are, and whether they are valid. */
 import { useQuery } from '@tanstack/react-query';
 import type { DocumentView, PaperSignature } from '@gatepath/contract';
 import { shortDay } from '@gatepath/core/calendar';
@@ -10,7 +10,7 @@ import { Small } from '../../ui/text';
 import { TEXT } from './words';
 import { Stack } from '../../ui/layout';
 
-/** Whether a paper came with any. */
+/** Returns whether a paper came with any. */
 export const cameSigned = (doc: DocumentView) => doc.leftOut.some((l) => l.what === 'signatures');
 
 export function PaperSignatures({ doc }: { doc: DocumentView }) {
@@ -41,7 +41,10 @@ const STATES: Record<PaperSignature['state'], string> = {
   unknown: 'Unclear',
 };
 
-/** "Signed digitally by Wren Alder, Sun, Nov 29. Valid. Northlock confirms the name; whether to trust that is up to you." */
+/**
+ * Returns "Signed digitally by Wren Alder, Sun, Nov 29. Valid. Northlock confirms the name; whether to trust that is
+ * up to you."
+ */
 export function signatureWords(s: PaperSignature): string {
   const day = s.at ? `, ${shortDay(s.at.slice(0, 10))}` : '';
   const why = s.why ? `: ${s.why}` : '';

@@ -1,4 +1,4 @@
-/** Photographing a paper: each page with its corners to correct, in order, and one paper made of them. */
+/** Photographing a paper: each page with its corners to correct, in order, made into one paper. */
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { WHOLE, isSheet, type Corner, type Corners } from '@gatepath/core/scan';
 import { count } from '@gatepath/core/text';
@@ -12,7 +12,7 @@ import { Row, Stack } from '../../ui/layout';
 
 type Photographs = ReturnType<typeof usePhotographs>;
 
-/** Opens the camera on a phone, and the pictures of the disk elsewhere. */
+/** Opens the camera on a phone, and the file picker elsewhere. */
 export function useCamera(label: string, testID: string, onFiles: (files: File[]) => void) {
   const input = useRef<HTMLInputElement>(null);
   const field = (

@@ -1,4 +1,4 @@
-/** Photographs of a paper's pages: looked at in the browser, sent one after another, and made one paper in their order. */
+/** Photographs of a paper's pages: examined in the browser, uploaded one after another, and made into one paper. */
 import { useEffect, useRef, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import type { DocumentView } from '@gatepath/contract';
@@ -16,14 +16,14 @@ export interface Photograph {
   height: number;
   corners: Corners;
   trouble: PhotoTrouble | null;
-  /** Once it is in the deal. */
+  /** Once it is uploaded. */
   document: DocumentView | null;
 }
 
-/** Longest side of what is looked at, in dots. */
+/** Longest side of the examined picture, in dots. */
 const LOOK = 1000;
 
-/** Finds the sheet in a picture, and whether it can be read. Throws where the browser cannot show it. */
+/** Finds the sheet in a picture, and whether it can be read. @throws Error if the browser cannot show the picture */
 async function readPhotograph(file: File): Promise<Pick<Photograph, 'width' | 'height' | 'corners' | 'trouble'>> {
   const bitmap = await createImageBitmap(file, { imageOrientation: 'from-image' });
   const scale = Math.min(1, LOOK / Math.max(bitmap.width, bitmap.height));
@@ -44,7 +44,7 @@ async function readPhotograph(file: File): Promise<Pick<Photograph, 'width' | 'h
   return { width, height, corners: sheetIn(picture), trouble: troubleOf(picture) };
 }
 
-/** Sends photographs in their order and makes one paper of them; what went on an earlier try is not sent twice. */
+/** Uploads photographs in order and makes one paper of them; what an earlier try uploaded is not uploaded again. */
 async function sendAsOne(
   dealId: string,
   name: string,
@@ -66,7 +66,7 @@ async function sendAsOne(
   await call('composeDocument', { params: { dealId }, body: { name, parts, replaces: ids, further: [] } });
 }
 
-/** Pictures that have an address in this browser as long as they are looked at. */
+/** Returns a function for addresses of pictures, valid while the screen is open. */
 function useAddresses(): (file: File) => string {
   const urls = useRef(new Set<string>());
   useEffect(() => {
@@ -88,12 +88,12 @@ function oneEarlier(all: Photograph[], id: string): Photograph[] {
   return next;
 }
 
-/** @param dealId  where the paper goes */
+/** @param dealId  where the paper is added */
 export function usePhotographs(dealId: string) {
   const client = useQueryClient();
   const [photos, setPhotos] = useState<Photograph[]>([]);
   const [problem, setProblem] = useState<string | null>(null);
-  /** How many are sent, while a paper is being made; null when none is. */
+  /** How many are uploaded while a paper is being made; null otherwise. */
   const [sent, setSent] = useState<number | null>(null);
   const addressOf = useAddresses();
   const change = (id: string, more: Partial<Photograph>) =>
@@ -112,7 +112,7 @@ export function usePhotographs(dealId: string) {
       if (one) setPhotos((all) => [...all, one]);
     }
   };
-  /** The same page, taken again. */
+  /** Replaces a page by a new photograph. */
   const again = async (id: string, file: File) => {
     setProblem(null);
     const one = await looked(file);

@@ -1,4 +1,4 @@
-/** Lists of deals kept under a name: gone back to, kept, shared with the firm, let go. */
+/** Saved lists of deals: opened, saved, shared with the firm, deleted. */
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useAct } from '../../api/act';

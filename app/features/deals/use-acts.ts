@@ -1,4 +1,4 @@
-/** What is next in a deal, done from wherever it is told: most acts lead to a place, a nudge is done at once. */
+/** Doing the next acts of a deal from anywhere: most lead to a place, a nudge is done at once. */
 import { router } from 'expo-router';
 import { useQueryClient } from '@tanstack/react-query';
 import type { Next, NextAct } from '@gatepath/core/deal';
@@ -8,7 +8,7 @@ import { call } from '../../api/client';
 
 import { useLater } from '../../ui/later';
 
-/** The word on the button of an act. */
+/** The label of an act's button. */
 export const ACT_WORDS: Record<NextAct['do'], string> = {
   answer: 'Answer',
   sign: 'Sign',
@@ -22,7 +22,7 @@ export const ACT_WORDS: Record<NextAct['do'], string> = {
   date: 'Set',
 };
 
-/** Where an act that is no nudge is done; null for one that begins a packet. */
+/** Returns where an act is done; null for one that makes a packet. */
 export function placeOf(dealId: string, act: Exclude<NextAct, { do: 'nudge' }>): string | null {
   switch (act.do) {
     case 'answer':
@@ -78,9 +78,9 @@ export function useActs() {
   return { act, shown, takeBack, busy: prepare.isPending, error: nudge.error ?? prepare.error };
 }
 
-/** The acts of a screen: shared by its parts, so that what was done in one can be taken back in another. */
+/** The acts of a screen, shared by its parts, so that what was done in one can be undone in another. */
 export type Acts = ReturnType<typeof useActs>;
 
-/** Whether an act has been done and can still be taken back. */
+/** Returns whether an act was done and can still be undone. */
 export const isDone = (shown: { id: string }[], a: { dealId: string; id: string }) =>
   shown.some((d) => d.id === `${a.dealId} ${a.id}`);

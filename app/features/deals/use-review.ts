@@ -1,4 +1,4 @@
-/** The check of a paper that came back, and what is done with it. */
+/** The review of a returned paper, and its acts. */
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { router } from 'expo-router';
 import type { PaperReviewView } from '@gatepath/contract';
@@ -6,7 +6,10 @@ import { useAct } from '../../api/act';
 import { keys } from '../../api/keys';
 import { ApiError, call } from '../../api/client';
 
-/** The check of a paper; null while none was begun. It is part of its deal, so that news of the deal asks for it anew. */
+/**
+ * Queries the review of a paper; null if none was begun. Its key is part of the deal's, so news of the deal refetches
+ * it.
+ */
 export function useReview(dealId: string, documentId: string) {
   return useQuery({
     queryKey: keys.review(dealId, documentId),

@@ -1,4 +1,4 @@
-/** What the bars of the desk share, whatever is in hand. */
+/** What the bars of the desk share. */
 import { puts, calledOf } from '@gatepath/core/packet';
 import { IconButton } from '../../ui/pieces';
 import { slotToken } from '../../ui/slot-token';
@@ -8,7 +8,7 @@ import { Radio, RadioGroup } from '../../ui/radio';
 import { TEXT } from './words';
 import { Row } from '../../ui/layout';
 
-/** The bar is dark in both themes: it lies over the paper and must not be taken for it. */
+/** The bar is dark in both themes: it lies over the paper and must look different. */
 export const BAR = '#1E2A32';
 export const BAR_SOFT = '#2F3C45';
 export const BAR_TEXT = '#FBF8F3';
@@ -40,7 +40,7 @@ export function UndoRedo({ desk }: { desk: Desk }) {
   );
 }
 
-/** Everybody who signs; taking somebody lets go of what is in hand, ready to place for them. */
+/** Everyone who signs; choosing a person clears the selection, ready to place marks for them. */
 export function PartyTokens({ desk }: { desk: Desk }) {
   return (
     <RadioGroup

@@ -1,10 +1,10 @@
 import type { DraftView } from '@gatepath/core/checks';
 import type { Draft, DraftEdit, Mark, MarkKind } from '@gatepath/core/packet';
 
-/** What a touch on the page does: puts a mark of a kind, or changes the words there. */
+/** What touching the page does: places a mark of a kind, or changes the words there. */
 export type Tool = MarkKind | 'strike' | 'insert';
 
-/** What the acts work on: the draft, what is in hand, and where things are told. */
+/** What the acts work on: the draft, the selection, and where results are announced. */
 export interface Bench {
   draft: Draft;
   edit: (edits: DraftEdit[]) => void;

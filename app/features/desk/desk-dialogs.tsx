@@ -1,4 +1,4 @@
-/** What the desk asks before it does something: whether to send, and the words of a change. */
+/** What the desk asks before acting: whether to send, and the words of a change. */
 import { calledOf } from '@gatepath/core/packet';
 import { useState } from 'react';
 import { Dialog, Portal } from 'react-native-paper';
@@ -50,7 +50,7 @@ export function SendDialog({ desk, onClose }: { desk: Desk; onClose: () => void 
   );
 }
 
-/** The words a change puts in, asked for where they go. */
+/** Asks for the words to insert. */
 export function InsertDialog({ desk, at, onClose }: { desk: Desk; at: { x: number; y: number }; onClose: () => void }) {
   const [text, setText] = useState('');
   const put = () => {

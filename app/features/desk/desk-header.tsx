@@ -1,4 +1,4 @@
-/** The head of the desk: what is being prepared, whether it is saved, and on a phone the panels as tabs. */
+/** The header of the desk: what is prepared, whether it is saved, and on a phone the panels as tabs. */
 import { router } from 'expo-router';
 import type { ReactNode } from 'react';
 import { View } from 'react-native';
@@ -15,7 +15,7 @@ import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
 export type DeskTab = 'pages' | 'printed' | 'ledger' | 'path' | 'check';
-/** The parts of the desk, in their order. */
+/** The panels of the desk, in order. */
 export const TABS: { value: DeskTab; label: string }[] = [
   { value: 'pages', label: 'Pages' },
   { value: 'printed', label: 'Printed' },
@@ -24,7 +24,7 @@ export const TABS: { value: DeskTab; label: string }[] = [
   { value: 'check', label: 'Check' },
 ];
 
-/** How many findings stop the packet, and how many only warn. */
+/** Returns how many findings stop the packet, and how many warn. */
 export function findingsOf({ view }: Desk): { stops: number; warns: number } {
   const stops = view.findings.filter((f) => f.severity === 'stops').length;
   return { stops, warns: view.findings.length - stops };
@@ -35,7 +35,7 @@ interface Props {
   tab: DeskTab;
   onSee: () => void;
   onSend: () => void;
-  /** In place of sending. */
+  /** Instead of sending. */
   finish?: ReactNode;
 }
 
@@ -85,7 +85,7 @@ export function DeskHeader({ desk, tab, onSee, onSend, finish }: Props) {
   );
 }
 
-/** On a phone one line: the deal, or, while something is not saved, that. */
+/** On a phone one line: the deal, or what is not saved. */
 function SavedOrNot({ desk, wide, unsaved }: { desk: Desk; wide: boolean; unsaved: boolean }) {
   const p = usePalette();
   const { sentence } = desk.saving;

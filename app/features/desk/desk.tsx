@@ -1,4 +1,4 @@
-/** The desk of a draft: one bench, not a wizard. Panels beside each other, or behind tabs on a phone. */
+/** The desk of a draft. Panels are side by side, or behind tabs on a phone. */
 import { type ReactNode, useEffect, useState } from 'react';
 import { ScrollView, View } from 'react-native';
 import type { PacketView } from '@gatepath/contract';
@@ -22,9 +22,9 @@ import { Row, Stack } from '../../ui/layout';
 interface DeskProps {
   packet: PacketView;
   bench?: Bench;
-  /** What the desk is for in the end, in place of sending a packet: the button at its head. */
+  /** What the desk is for in the end, instead of sending a packet: the button in its header. */
   finish?: (desk: Desk) => ReactNode;
-  /** What stands in place of the path. */
+  /** Instead of the path. */
   PathPart?: Panel;
 }
 
@@ -87,7 +87,7 @@ export function DeskScreen({ packet, bench, finish, PathPart = PathPanel }: Desk
 
 const PAD = { padding: 14, paddingBottom: 40 } as const;
 
-/** The ledger on the left, the page in the middle, what is to be looked at first on the right. */
+/** The ledger on the left, the page in the middle, what to look at first on the right. */
 function WideDesk({ desk, PathPart, children }: { desk: Desk; PathPart: Panel; children: ReactNode }) {
   const p = usePalette();
   const hasOpenPlaces = desk.view.proposals.some(canAccept);
@@ -123,7 +123,7 @@ const PANELS: Record<Exclude<DeskTab, 'pages' | 'path'>, { name: string; Panel: 
   check: { name: 'Gate check', Panel: CheckPanel },
 };
 
-/** @param onGo where the pages are behind a tab: shows them */
+/** @param onGo shows the pages, if they are behind a tab */
 function PanelOf({
   tab,
   desk,
@@ -144,8 +144,8 @@ function PanelOf({
 }
 
 /**
- * The keyboard of the desk, unless somebody is typing: Ctrl or Cmd with Z and Shift-Z, C, V, A;
- * Escape lets go. Marks and the page have keys of their own.
+ * The keyboard of the desk, unless somebody is typing: Ctrl or Cmd with Z and Shift-Z, C, V, A; Escape clears the
+ * selection. Marks and the page have keys of their own.
  */
 function useDeskKeys(desk: Desk): void {
   useEffect(() => {

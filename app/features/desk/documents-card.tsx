@@ -1,4 +1,4 @@
-/** The documents of a draft in their order, and what can be done with each. */
+/** The documents of a draft in order, and what can be done with each. */
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
@@ -81,11 +81,11 @@ export function DocumentsCard({ desk }: { desk: Desk }) {
 interface ReplacedFile {
   words: string;
   id: string;
-  /** The one whose place it took. */
+  /** The document it replaced. */
   was: string;
 }
 
-/** What became of the marks, and the way to what changed. */
+/** What happened to the marks, and a link to what changed. */
 const Replaced = ({ words, id, was }: ReplacedFile) => (
   <Note
     tone="plain"

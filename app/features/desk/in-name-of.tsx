@@ -1,4 +1,4 @@
-/** In whose name something is sent, where a colleague allowed it. */
+/** In whose name something is sent, if a colleague permits it. */
 import { useColleagues } from '../../api/colleague-hooks';
 import { Choice } from '../../ui/pieces';
 import { TEXT } from './words';

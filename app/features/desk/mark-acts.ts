@@ -1,4 +1,4 @@
-/** What can be done with marks on the desk; every act is a list of edits, so all of it can be undone. */
+/** What can be done with marks on the desk. Every act is a list of edits, so all of it can be undone. */
 import {
   type DraftEdit,
   type InitialsRule,
@@ -49,7 +49,7 @@ const put = (item: Mark): DraftEdit => ({ op: 'put', list: 'marks', item });
 
 const putIds = (edits: DraftEdit[]) => edits.flatMap((e) => (e.op === 'put' && e.list === 'marks' ? [e.item.id] : []));
 
-/** Makes edits, if there are any, says what was done, and takes marks in hand. */
+/** Applies edits, if there are any, announces what was done, and selects marks. */
 function make(b: Bench, edits: DraftEdit[], said: string, select?: string[]): void {
   if (!edits.length) return;
   b.edit(edits);
@@ -60,16 +60,16 @@ function make(b: Bench, edits: DraftEdit[], said: string, select?: string[]): vo
 const pageAt = (b: Bench, documentId: string, page: number) =>
   b.view.documents.find((d) => d.id === documentId)?.pages[page - 1];
 
-/** Rectangles of the printed places on the page in hand, to snap to. */
+/** Returns the rectangles of printed places on the current page, to snap to. */
 const blanksHere = ({ at, view }: Bench): Rect[] =>
   at
     ? view.proposals.filter((p) => p.documentId === at.documentId && p.page === at.page && !p.beside).map((p) => p.rect)
     : [];
 
-/** Putting a mark down, and where one that is dragged comes to rest. */
+/** Placing a mark, and where a dragged one snaps to. */
 function placingActs(b: Bench) {
   const { view, at } = b;
-  /** Puts down what is in hand, its middle at a point of the page. */
+  /** Places what was chosen, centered at a point of the page. */
   const placeAt = (x: number, y: number) => {
     const here = at && pageAt(b, at.documentId, at.page);
     if (!at || !here || b.tool === 'strike' || b.tool === 'insert') return;
@@ -91,7 +91,7 @@ function placingActs(b: Bench) {
     make(b, [put({ ...mark, group, label: 'First' }), put(second)], 'Two choices placed.', [id]);
   };
 
-  /** Where a mark that is being dragged would come to rest, and the lines it rests on. */
+  /** Returns where a dragged mark would come to rest, and the lines it snaps to. */
   const snapped = (mark: Mark, rect: Rect) => {
     const page = pageAt(b, mark.documentId, mark.page);
     if (!page) return { rect, lines: [] };
@@ -104,7 +104,7 @@ function placingActs(b: Bench) {
   return { placeAt, snapped };
 }
 
-/** Moving, changing and removing what is in hand. */
+/** Moving, changing and removing selected marks. */
 function handActs(b: Bench) {
   const { draft, edit, selected } = b;
   const moveMarks = (moves: { mark: Mark; rect: Rect }[]) => edit(moveEdits(draft, b.view.documents, moves));
@@ -112,7 +112,7 @@ function handActs(b: Bench) {
   const rects = selected.map((m) => m.rect);
   return {
     moveMarks,
-    /** Moves everything in hand by the same distance. */
+    /** Moves all selected marks by the same distance. */
     nudge: (dx: number, dy: number) =>
       moveMarks(selected.map((mark) => ({ mark, rect: { ...mark.rect, x: mark.rect.x + dx, y: mark.rect.y + dy } }))),
     alignTo: (edge: Edge) => arrange(align(rects, edge)),
@@ -129,7 +129,7 @@ function handActs(b: Bench) {
   };
 }
 
-/** Putting what is in hand elsewhere too: on other pages, for other people. */
+/** Copying selected marks to other pages and people. */
 function copyActs(b: Bench) {
   const { draft, at, selected } = b;
   const { documents } = b.view;
@@ -162,7 +162,7 @@ function copyActs(b: Bench) {
   };
 }
 
-/** Taking up, or leaving out, the places that were read on the pages. */
+/** Accepting or dismissing the places that were read on the pages. */
 function readActs(b: Bench) {
   return {
     accept: (proposals: Proposal[], correct: { partyId?: string; kind?: MarkKind } = {}) => {
@@ -179,7 +179,7 @@ function readActs(b: Bench) {
 function ruleActs(b: Bench) {
   const { draft, at, partyId } = b;
   const ruleFor = (documentId: string): InitialsRule => ruleOf(draft, documentId);
-  /** Turns the initials in hand into the document's rule: its party on every page, near this place. */
+  /** Turns the selected initials into the document's rule: its party on every page, near this place. */
   const everyPageLikeThis = () => {
     if (!at || !partyId) return;
     const here = pageAt(b, at.documentId, at.page);

@@ -1,4 +1,4 @@
-/** Everything about one mark, by typing: what it asks, what it takes, and where it stands. */
+/** Everything about one mark, by typing: what it asks, what it accepts, and where it is. */
 import { type ReactNode, useState } from 'react';
 import { ScrollView } from 'react-native';
 import { Dialog, Portal } from 'react-native-paper';
@@ -90,7 +90,7 @@ export function MarkDetails({ desk, mark, onClose }: { desk: Desk; mark: Mark; o
 
 const hasBadPattern = (m: Mark) => m.check?.form === 'pattern' && !patternOf(m.check.pattern ?? '');
 
-/** What it asks of whoever writes into it; nothing of those whose marks are written by others. */
+/** Returns what a mark asks its party for; nothing for marks that are written by others. */
 const asksOf = (m: Mark) => {
   const how = filledHow(m.kind);
   return how.by === 'writing' ? how.asks : null;
@@ -103,7 +103,7 @@ const isChoice = (m: Mark) => {
 
 const isLabel = (m: Mark) => filledHow(m.kind).by === 'sender';
 
-/** Its words, whether it has to be filled, and how much goes in. */
+/** Its words, whether it is required, and its length. */
 function Asking({ m, set }: Editing) {
   return (
     <>
@@ -144,7 +144,7 @@ function Asking({ m, set }: Editing) {
   );
 }
 
-/** What stands in it before anybody writes, with what the deal can put in. */
+/** Its initial text, with tags of the deal. */
 function FromTheStart({ m, set, desk }: Editing & { desk: Desk }) {
   const asks = asksOf(m);
   const tags = m.value ? mergeTags(m.value, desk.view.tags) : null;
@@ -184,7 +184,7 @@ function FromTheStart({ m, set, desk }: Editing & { desk: Desk }) {
   );
 }
 
-/** What can be chosen: a list to pick from, or marks that exclude each other. */
+/** Its choices: a list, or marks that exclude each other. */
 function Choices({ m, set, desk }: Editing & { desk: Desk }) {
   const others = desk.view.marks.filter((x) => x.group && x.group === m.group && x.id !== m.id);
   return (
@@ -205,7 +205,7 @@ function Choices({ m, set, desk }: Editing & { desk: Desk }) {
   );
 }
 
-/** What it accepts: a form of words, numbers within bounds, days within bounds. */
+/** What it accepts: a pattern, numbers or days within limits. */
 function Taking({ m, check }: Editing) {
   const asks = asksOf(m);
   if (asks === 'form')

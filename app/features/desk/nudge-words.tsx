@@ -1,4 +1,4 @@
-/** What the sender says in the nudges that go by themselves, beside what these always say. */
+/** The sender's words in automatic nudges, beside what they always say. */
 import type { NudgePlan } from '@gatepath/core/calendar';
 import { LateInput } from '../../ui/late-input';
 import { TextMenu } from './text-menu';

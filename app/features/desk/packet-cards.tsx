@@ -1,4 +1,4 @@
-/** What else belongs to a draft: bringing papers in, its words, and throwing it away. */
+/** Other parts of a draft: adding papers, its words, and deleting it. */
 import { router } from 'expo-router';
 import { useRef, useState } from 'react';
 import { usePacketActions } from '../../api/hooks';
@@ -13,7 +13,7 @@ import type { Desk } from './use-desk';
 import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
-/** Papers brought in at the desk: into the deal, and into this packet as soon as their pages are read. */
+/** Papers added at the desk: to the deal, and to this packet as soon as their pages are read. */
 export function AddPapers({ desk }: { desk: Desk }) {
   const tools = useDocumentTools(desk);
   const [reading, setReading] = useState<string[]>([]);
@@ -37,7 +37,7 @@ export function AddPapers({ desk }: { desk: Desk }) {
   );
 }
 
-/** Name, subject and message; they are saved when the field is left, not with every letter. */
+/** Name, subject and message; saved when the field is left, not at every key. */
 export function WordsCard({
   on: { draft, edit },
   nameLabel,
@@ -73,7 +73,7 @@ export function WordsCard({
   );
 }
 
-/** A draft can go; what was sent cannot. */
+/** Deleting a draft; a packet that was sent cannot be deleted. */
 export function ThrowAway({ desk }: { desk: Desk }) {
   const { drop } = usePacketActions(desk.packet.id);
   const [asking, setAsking] = useState(false);

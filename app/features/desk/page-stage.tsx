@@ -1,4 +1,4 @@
-/** The page in hand with its marks, its printed places and its changes; touching free paper uses the tool in hand. */
+/** The current page with its marks, printed places and changes; touching free paper uses the chosen tool. */
 import { useEffect, useRef, useState } from 'react';
 import { Pressable, ScrollView, View, type LayoutChangeEvent } from 'react-native';
 import { urlOf } from '@gatepath/contract/paths';
@@ -36,7 +36,7 @@ export function PageStage({ desk, onInsert }: { desk: Desk; onInsert: Insert }) 
   );
 }
 
-/** What there is while no page can be shown: nothing brought in yet, or its pages are still being read. */
+/** Shown while there is no page: nothing was added yet, or the pages are still being read. */
 function NoPageYet({ desk }: { desk: Desk }) {
   const inDraft = (id: string) => desk.draft.documents.some((d) => d.id === id);
   const reading = desk.packet.documents.find((d) => d.status === 'reading' && inDraft(d.id));
@@ -54,7 +54,7 @@ function NoPageYet({ desk }: { desk: Desk }) {
   ) : null;
 }
 
-/** The page in hand, in the room there is for it (in px). */
+/** The current page, within the available size in pixels. */
 // eslint-disable-next-line max-lines-per-function -- one page with all that lies on it, layer upon layer
 function Stage({ desk, onInsert, room }: { desk: Desk; onInsert: Insert; room: { width: number; height: number } }) {
   const p = usePalette();

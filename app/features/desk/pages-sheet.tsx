@@ -1,4 +1,4 @@
-/** All pages small: to go to one, and to leave out, turn, reorder or split the pages of a document. */
+/** All pages as thumbnails: to go to one, and to leave out, turn, reorder or split pages of a document. */
 import { useState } from 'react';
 import { FlatList, Image, Pressable, View } from 'react-native';
 import { Modal, Portal } from 'react-native-paper';
@@ -108,7 +108,7 @@ function OtherDocument({
   );
 }
 
-/** A page small, with how many marks it has. */
+/** A thumbnail, with its number of marks. */
 function Thumb({ desk, doc, slot, onPress }: { desk: Desk; doc: DocumentFacts; slot: Slot; onPress: () => void }) {
   const p = usePalette();
   const size = itemAt(doc.pages, slot.page - 1);

@@ -1,4 +1,4 @@
-/** What is particular to one party: language, whom it signs for, a note, how it proves who it is, when it gets its copy. */
+/** Settings of one party: language, whom it signs for, a note, its second step, when it gets its copy. */
 import { holdsGate, byLink, calledOf } from '@gatepath/core/packet';
 import type { PacketParty, SecondStep } from '@gatepath/core/packet';
 import { useSession } from '../../api/hooks';
@@ -20,7 +20,7 @@ const STEPS: { value: SecondStep | 'none'; label: string }[] = [
 export function PartyOptions({ party, onChange }: { party: PacketParty; onChange: (p: PacketParty) => void }) {
   const session = useSession();
   const first = calledOf(party);
-  /** Leaves out what is as usual, so that nothing needless is written down. */
+  /** Leaves out usual values, so that nothing needless is stored. */
   const set = (change: Partial<PacketParty>) => {
     const next = { ...party, ...change };
     for (const key of keysOf(next)) if (next[key] === undefined) delete next[key];

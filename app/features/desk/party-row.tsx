@@ -105,7 +105,7 @@ function PartyMenu({
   );
 }
 
-/** What is not as usual with a party, in a few words. */
+/** Returns a party's settings that are not the usual ones, in a few words. */
 function particulars(p: PacketParty): string[] {
   return [
     p.capacity ?? '',

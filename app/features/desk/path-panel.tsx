@@ -43,10 +43,10 @@ const without = (gate: Gate, partyId: string): Gate => ({
   ...gate,
   partyIds: gate.partyIds.filter((x) => x !== partyId),
 });
-/** The first ink that nobody in the packet has. */
+/** Returns the first ink that nobody in the packet has. */
 const nextInk = ({ parties }: Draft) => parties.reduce((n, y) => Math.max(n, y.ink + 1), 0);
 
-/** What the path of a draft needs of it: a packet's, or a kit's, which has no documents of its own to leave out. */
+/** What the path needs of a draft: a packet's, or a kit's, which has no documents of its own to leave out. */
 export interface OnPath extends Pick<Desk, 'draft' | 'edit'> {
   names: { id: string; name: string }[];
 }
@@ -68,7 +68,7 @@ export function PathPanel({ desk }: { desk: Desk }) {
   );
 }
 
-/** The gates with whoever stands at them, usual orders in one touch, and who stands at none. */
+/** The gates with their parties, usual orders in one touch, and the parties at no gate. */
 export function PathOfDraft({ on }: { on: OnPath }) {
   const { draft, edit } = on;
   const known = new Set(draft.gates.flatMap((g) => g.partyIds));
@@ -116,7 +116,7 @@ export function PathOfDraft({ on }: { on: OnPath }) {
   );
 }
 
-/** Who has to be done at a gate before the next one opens, in words. */
+/** Returns who has to be done at a gate before the next one opens, in words. */
 function whoStands(here: PacketParty[], need: Gate['need']): string {
   const [first, ...others] = here.map((x) => calledOf(x));
   if (first === undefined) return 'No one is here.';
@@ -235,7 +235,7 @@ function Addable({ desk: { draft, edit, packet } }: { desk: Desk }) {
   );
 }
 
-/** The member who prepares the packet signs in it too, as a broker. */
+/** The member who prepares the packet, as a broker who signs in it. */
 function AddMyself({ desk: { draft, edit } }: { desk: Desk }) {
   const me = useSession().data?.member ?? null;
   if (!me || draft.parties.some((x) => x.memberId === me.id)) return null;

@@ -1,4 +1,4 @@
-/** A mark on the desk: dragged, stretched, or moved by keys; what is in hand with it moves along. */
+/** A mark on the desk: dragged, resized, or moved by keys; other selected marks move with it. */
 import { useRef } from 'react';
 import { View } from 'react-native';
 import { KINDS, type Mark, NOBODY, type PacketParty, isFixed, lettersOf } from '@gatepath/core/packet';
@@ -14,7 +14,7 @@ interface Props {
   party: PacketParty | null;
   scale: number;
   selected: boolean;
-  /** Whether it is the only one in hand: then it can be stretched. */
+  /** Whether it is the only one selected: then it can be resized. */
   alone: boolean;
   desk: Desk;
 }
@@ -94,7 +94,7 @@ const ARROWS: Record<string, [x: number, y: number]> = {
   ArrowDown: [0, 1],
 };
 
-/** Arrows move it, with Alt they change its size; Delete removes it; the space bar and Enter take it in hand. */
+/** Arrow keys move it, with Alt they resize it; Delete removes it; Space and Enter select it. */
 function onKey(e: Key, mark: Mark, desk: Desk, selected: boolean): void {
   const arrow = ARROWS[e.key];
   if (arrow) {
@@ -113,7 +113,7 @@ function onKey(e: Key, mark: Mark, desk: Desk, selected: boolean): void {
   e.stopPropagation();
 }
 
-/** Where a mark is taken to stretch it. */
+/** The handle for resizing a mark. */
 function Corner({ color }: { color: string }) {
   return (
     <View

@@ -1,4 +1,4 @@
-/** The packet as one party will see it, before anything is sent, and without sending. */
+/** The packet as one party will see it, before anything is sent. */
 import { Suspense, useState } from 'react';
 import { FlatList, View } from 'react-native';
 import { Modal, Portal } from 'react-native-paper';
@@ -146,7 +146,7 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
   );
 }
 
-/** The person's whole ceremony, from the first word to the last, with nothing sent. */
+/** The person's whole ceremony, with nothing sent. */
 function GoThrough({ packetId, party, onClose }: { packetId: string; party: PacketParty; onClose: () => void }) {
   const p = usePalette();
   const alone = useAlone();

@@ -1,4 +1,4 @@
-/** What was read on the pages, as proposals: nothing of it is sent until somebody accepts it. */
+/** What was read on the pages, as proposals: none of it is sent until somebody accepts it. */
 import { KINDS, type Proposal, canAccept, isSure, peopleWithoutLine, puts, calledOf } from '@gatepath/core/packet';
 import { useMemo } from 'react';
 import { Pressable, View } from 'react-native';
@@ -78,7 +78,10 @@ export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) 
   );
 }
 
-/** People for whom a paper has neither a line nor room beside the printed ones: a page for their signatures is offered. */
+/**
+ * People for whom a paper has neither a line nor space beside the printed ones: a page for their signatures is
+ * offered.
+ */
 function Further({ desk }: { desk: Desk }) {
   const tools = useDocumentTools(desk);
   const { documents, proposals, marks } = desk.view;
@@ -112,7 +115,7 @@ function Further({ desk }: { desk: Desk }) {
   );
 }
 
-/** What stays out of "accept all". */
+/** What "accept all" leaves out. */
 function Doubtful({ n }: { n: number }) {
   if (!n) return null;
   return (
@@ -124,10 +127,10 @@ function Doubtful({ n }: { n: number }) {
   );
 }
 
-/** How many places without a name are listed before the rest is only counted. */
+/** Number of places without a name that are listed; the rest is only counted. */
 const SHOWN = 10;
 
-/** Places of one person and one kind, which are looked at and decided on together. */
+/** Returns places in groups of one person and one kind, which are decided on together. */
 function groupsOf(places: Proposal[]): Proposal[][] {
   const groups = new Map<string, Proposal[]>();
   for (const x of places) {

@@ -1,4 +1,4 @@
-/** A printed place in hand: accept it as it was read, correct it, or leave it out. */
+/** A selected printed place: accept it as read, correct it, or dismiss it. */
 import { KINDS, MARK_KINDS, type Proposal, puts, calledOf } from '@gatepath/core/packet';
 import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, IconButton } from '../../ui/pieces';

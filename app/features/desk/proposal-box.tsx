@@ -1,4 +1,4 @@
-/** A printed place that was read: dotted and hollow, visibly no mark yet. */
+/** A printed place that was read: dotted and hollow, because it is not a mark yet. */
 import { Pressable, View } from 'react-native';
 import { KINDS, type PacketParty, type Proposal, lettersOf } from '@gatepath/core/packet';
 import { inkOf } from '@gatepath/core/inks';
@@ -14,7 +14,7 @@ interface Props {
   onSelect: () => void;
 }
 
-/** Where nobody is named the place is drawn in the colour of pencil. */
+/** The color of places without a name. */
 const PENCIL = '#5B6770';
 
 export function ProposalBox({ proposal, party, scale, selected, onSelect }: Props) {

@@ -1,10 +1,10 @@
-/** What can be done with the preparer's changes of the print: striking words, putting words in. */
+/** The sender's changes of the print: striking words, inserting words. */
 import { type DraftEdit, type Redline, shiftStrike, wordsBetween } from '@gatepath/core/packet';
 import { type Rect, clampToPage, roundRect } from '@gatepath/core/paper';
 import { newId } from '../../api/client';
 import type { Bench } from './bench';
 
-/** The most letters of what was struck that are written down. */
+/** Maximum number of letters of struck text that is stored. */
 const MOST_STRUCK = 2000;
 
 const put = (item: Redline): DraftEdit => ({ op: 'put', list: 'redlines', item });
@@ -19,7 +19,7 @@ export function redlineActs(b: Bench) {
     text: words.text.slice(0, MOST_STRUCK),
     moved: [],
   });
-  /** Puts a new change down and takes it in hand. */
+  /** Makes a new change and selects it. */
   const begin = (redline: Omit<Redline, 'id'>) => {
     const id = newId();
     edit([put({ id, ...redline })]);
@@ -45,7 +45,7 @@ export function redlineActs(b: Bench) {
       b.setRedline(null);
       b.setSaid('The change and its initials were removed.');
     },
-    /** Moves the ends of a strike by words, for those who do not draw. */
+    /** Moves the ends of a strike by words, for people who do not draw. */
     moveStrike: (id: string, by: { first: number; last: number }) => {
       const was = draft.redlines.find((r) => r.id === id);
       const page = was && pageAt(was.documentId, was.page);

@@ -1,4 +1,4 @@
-/** A change in hand: its words, and taking it away with its initials. */
+/** A selected change: its words, and removing it with its initials. */
 import { Input } from '../../ui/input';
 import { IconButton } from '../../ui/pieces';
 import { Body } from '../../ui/text';

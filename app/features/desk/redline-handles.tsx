@@ -1,4 +1,4 @@
-/** Touching a change takes it in hand; with the strike in hand, a stroke over words strikes them. */
+/** Touching a change selects it; with the strike tool, a stroke over words strikes them. */
 import { useEffect, useRef, useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { type Redline, wordsBetween } from '@gatepath/core/packet';
@@ -46,7 +46,7 @@ export function RedlineHandles({ desk, redlines, page, scale, point }: Props) {
   );
 }
 
-/** Lies over the page while the strike is in hand: from the first word to the last, by finger or mouse. */
+/** Lies over the page while the strike tool is chosen: strikes from the first word to the last, by finger or mouse. */
 // eslint-disable-next-line max-lines-per-function -- one gesture from its start to its end
 function StrikePad({ desk, page, scale, point }: Omit<Props, 'redlines'>) {
   const pad = useRef<View>(null);

@@ -1,4 +1,4 @@
-/** When the packet ends by itself and whom it reminds, with every date that follows shown before sending. */
+/** When the packet lapses and whom it reminds, with every date that follows, before it is sent. */
 import {
   dayOf,
   plannedDates,

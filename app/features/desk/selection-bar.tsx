@@ -1,4 +1,4 @@
-/** What can be done with the marks in hand. */
+/** Acts on the selected marks. */
 import { KINDS, NOBODY, puts, calledOf } from '@gatepath/core/packet';
 import { useState } from 'react';
 import { ScrollView } from 'react-native';

@@ -1,4 +1,4 @@
-/** Sending at a day and hour of the deal's own time: set, shown while it waits, and stopped. */
+/** Sending at a day and hour in the deal's time zone: set, shown while it waits, and cancelled. */
 import { useState } from 'react';
 import { dayOf, sendingDay, shortDay } from '@gatepath/core/calendar';
 import { usePacketActions, useSession } from '../../api/hooks';
@@ -69,7 +69,7 @@ export function SendLaterCard({ desk }: { desk: Desk }) {
   );
 }
 
-/** When it goes, where no time is set. */
+/** Returns when it is sent, if no time is set. */
 function whenSent({ draft, packet }: Desk, now: string): string {
   const { sending } = draft.schedule;
   if (!sending) return 'When you send it, or at a day and time you choose.';

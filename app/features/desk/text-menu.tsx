@@ -1,4 +1,4 @@
-/** Texts that recur: put into a message, and kept from one. */
+/** Message texts: inserted into a message, and saved from one. */
 import { useState } from 'react';
 import { useMessageTexts, useTextActs } from '../../api/text-hooks';
 import { Input } from '../../ui/input';
@@ -10,7 +10,7 @@ import { TEXT } from './words';
 import { Actions, Row, Stack } from '../../ui/layout';
 
 interface Props {
-  /** The message as it stands. */
+  /** The current message. */
   value: string;
   onChange: (text: string) => void;
 }

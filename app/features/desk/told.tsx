@@ -1,4 +1,4 @@
-/** Members who are told what the sender is told. */
+/** Members who are notified like the sender. */
 import { useFirm, useSession } from '../../api/hooks';
 import { Card } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
@@ -12,7 +12,7 @@ interface Props {
   onChange: (ids: string[]) => void;
 }
 
-/** A switch for each member but the one who sends. */
+/** A switch for each member but the sender. */
 export function Told({ value, onChange }: Props) {
   const members = useFirm().data?.members ?? [];
   const own = useSession().data?.member?.id;

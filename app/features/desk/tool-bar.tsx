@@ -1,4 +1,4 @@
-/** What is in hand: a party and a tool; or, when marks or a printed place are, what can be done with them. */
+/** The chosen party and tool; if marks or a printed place are selected, what can be done with them. */
 import { MARK_KINDS, KINDS, isSenders, puts, calledOf } from '@gatepath/core/packet';
 import { ScrollView, View } from 'react-native';
 import { Icon } from '../../ui/icon';

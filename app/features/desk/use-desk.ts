@@ -1,4 +1,4 @@
-/** Everything the desk's panels share: the draft, what follows from it, what is in hand and what is selected. */
+/** What the desk's panels share: the draft, what follows from it, and what is selected. */
 import { puts } from '@gatepath/core/packet';
 import type { DocumentFacts, InitialsRule, Mark, Proposal } from '@gatepath/core/packet';
 import { useCallback, useMemo, useRef, useState } from 'react';
@@ -15,28 +15,28 @@ export interface Desk extends DraftHandle, MarkActs {
   packet: PacketView;
   bench: Bench;
   view: DraftView;
-  /** Whether the pages' facts are there; without them nothing can be placed or checked. */
+  /** Whether the facts of the pages are loaded; without them nothing can be placed or checked. */
   ready: boolean;
   at: { documentId: string; page: number } | null;
   goTo: (documentId: string, page: number) => void;
-  /** Goes a page on or back, over the ends of documents. */
+  /** Goes a page forward or back, across documents. */
   step: (by: 1 | -1) => void;
   partyId: string | null;
   takeParty: (id: string) => void;
   tool: Tool;
   takeTool: (tool: Tool) => void;
-  /** Marks in hand, in the order they were taken up. */
+  /** Selected marks, in the order they were selected. */
   selected: Mark[];
-  /** Whether touching marks takes one more in hand instead of only that one. */
+  /** Whether touching a mark adds it to the selection. */
   gathering: boolean;
   gather: (on: boolean) => void;
-  /** Takes one mark in hand, or nothing; with `also`, one more or one less. */
+  /** Selects one mark, or none; with `also`, adds or removes one. */
   select: (markId: string | null, also?: boolean) => void;
   selectMany: (markIds: string[]) => void;
-  /** The proposal in hand. */
+  /** The selected proposal. */
   proposal: Proposal | null;
   pickProposal: (id: string | null) => void;
-  /** The change in hand. */
+  /** The selected change. */
   redlineId: string | null;
   pickRedline: (id: string | null) => void;
   copied: Mark[];
@@ -45,7 +45,7 @@ export interface Desk extends DraftHandle, MarkActs {
     change: Partial<Pick<InitialsRule, 'partyIds' | 'anchor' | 'except' | 'moved'>>,
   ) => void;
   goToPlace: (place: FindingPlace) => void;
-  /** Told to whoever cannot see what an act did. */
+  /** Announced to screen readers: what an act did. */
   said: string;
 }
 
@@ -53,12 +53,12 @@ export interface Desk extends DraftHandle, MarkActs {
 export interface Bench {
   what: 'packet' | 'form';
   home: DraftHome;
-  /** What the gate check looks for. */
+  /** The rules of the gate check. */
   rules: readonly CheckRule[];
 }
 export const PACKET_BENCH: Bench = { what: 'packet', home: PACKET_HOME, rules: CHECK_RULES };
 
-/** Facts are unpacked once a document: later looks give the same object, so what was worked out for it stays good. */
+/** Unpacks facts once per document: later calls return the same object, so what was computed for it stays valid. */
 function useFacts(packet: PacketView, ids: string[]): { documents: DocumentFacts[]; ready: boolean } {
   // A document that is still being read has no facts to ask for; the packet is asked again until it has.
   const isRead = (id: string) => packet.documents.find((d) => d.id === id)?.status !== 'reading';

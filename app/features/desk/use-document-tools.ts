@@ -1,4 +1,4 @@
-/** Making documents of others and putting them in their place on the desk; each swap is one undoable step. */
+/** Composing documents and replacing them on the desk; each replacement is one undoable step. */
 import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import {
@@ -28,7 +28,7 @@ export function useDocumentTools(desk: Desk) {
   const [error, setError] = useState<Error | null>(null);
   const { dealId, id: packetId } = desk.packet;
 
-  /** Waits until a document's pages are read, and makes it known to the desk. */
+  /** Waits until a document's pages are read, and adds it to the desk. */
   const known = async (doc: DocumentView): Promise<DocumentView> => {
     let now = doc;
     const until = Date.now() + PATIENCE;
@@ -64,7 +64,7 @@ export function useDocumentTools(desk: Desk) {
     );
   const swap = (moves: PageMove[], into: string[]) => desk.edit(editsToSwapPages(desk.draft, moves, into));
 
-  /** Puts another file in a document's place; pages that moved are found by their words. */
+  /** Replaces a document's file; pages that moved are found by their words. */
   const replace = (documentId: string, file: File) =>
     trying(async () => {
       const old = desk.view.documents.find((d) => d.id === documentId);
@@ -99,7 +99,7 @@ export function useDocumentTools(desk: Desk) {
     return now;
   };
 
-  /** Makes one document of several that follow each other in the packet. */
+  /** Makes one document of several consecutive ones. */
   const join = (ids: string[], name: string) =>
     trying(async () => {
       const docs = ids.flatMap((id) => desk.view.documents.find((d) => d.id === id) ?? []);
@@ -121,7 +121,7 @@ export function useDocumentTools(desk: Desk) {
       return made;
     });
 
-  /** Puts pages behind a document on which people sign for whom it has no line, and gives them their places there. */
+  /** Adds signature pages to a document for people it has no line for, with their places. */
   const addFurther = (documentId: string, people: PacketParty[]) =>
     trying(async () => {
       const old = desk.view.documents.find((d) => d.id === documentId);
@@ -152,7 +152,7 @@ export function useDocumentTools(desk: Desk) {
     compose,
     swap,
     replace,
-    /** Waits until a paper that was just brought in is read. */
+    /** Waits until a paper that was just added is read. */
     settle: (doc: DocumentView) => trying(() => known(doc)),
     change: (id: string, body: DocumentPatch) => trying(() => change(id, body)),
     join,

@@ -1,4 +1,4 @@
-/** The draft on this screen: every change shows at once, is saved on the device, and is sent when it can be. */
+/** The draft on this screen: every change shows at once, is saved on the device, and is sent when possible. */
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { type Draft, type DraftEdit, applyEdits, invertEdits } from '@gatepath/core/packet';
@@ -27,7 +27,7 @@ export interface DraftHandle {
   canRedo: boolean;
 }
 
-/** Tells this screen from others of the same person. */
+/** Identifies this screen among others of the same member. */
 const SCREEN = newId();
 
 const storeKey = (packetId: string) => `gatepath.pending.${packetId}`;
@@ -50,17 +50,17 @@ function storePending(packetId: string, edits: DraftEdit[]): void {
   }
 }
 
-/** Whether the server may take the same edits later: a sign-in is wanted, or the problem isTransient by itself. */
+/** Returns whether the server may accept the same edits later: a sign-in is required, or the problem is transient. */
 const isTransient = (error: unknown): boolean =>
   !(error instanceof ApiError) || error.status === 401 || (TRANSIENT as readonly string[]).includes(error.code);
 
-/** Codes of refusals that are about the draft as a whole: nothing more of it will be taken. */
+/** Codes of refusals about the draft as a whole: no more edits are accepted. */
 const OVER = ['already-sent', 'not-found'];
 
-/** Where a draft is kept: a packet's in its deal, one of the shelf there. */
+/** Where a draft is stored: a packet's in its deal, a shelf item's on the shelf. */
 export interface DraftHome {
   save: (id: string, body: EditsBody) => Promise<SavedDraft>;
-  /** Notes what was saved where this screen has the draft from. */
+  /** Updates the cache this screen has the draft from. */
   note: (client: QueryClient, id: string, saved: SavedDraft) => void;
 }
 
@@ -75,13 +75,13 @@ export const PACKET_HOME: DraftHome = {
     ),
 };
 
-/** What of a packet, or of something on the shelf, its draft is kept by. */
+/** What a draft is stored with, of a packet or a shelf item. */
 type DraftPacket = Pick<PacketView, 'id' | 'draft' | 'version'>;
 
 type Base = Pick<DraftPacket, 'draft' | 'version'>;
 type DraftQueue = RetryQueue<DraftEdit, SavedDraft>;
 
-/** What the screen says of edits that are not saved, or were just saved. */
+/** Returns what the screen says of edits that are not saved, or were just saved. */
 function savingOf({ waiting, offline, delayedBy, refused }: QueueState<DraftEdit>, saved: string): Saving {
   if (offline)
     return {
@@ -100,7 +100,7 @@ const sentenceOf = ({ over }: SavedDraft): string =>
     ? `Saved. ${listWords(over)} changed the same thing meanwhile. Your change was saved; please check it.`
     : `Saved ${new Date().toLocaleTimeString('en-US', { hour: 'numeric', minute: '2-digit' })}`;
 
-/** The draft as the server has it, and the edits it has not taken yet; some may be here from a visit that was cut off. */
+/** The server's draft, and the edits it has not accepted yet, including those of an earlier visit. */
 function useEdits(packet: DraftPacket, home: DraftHome, onRefused: () => void) {
   const client = useQueryClient();
   const [base, setBase] = useState<Base>({ draft: packet.draft, version: packet.version });

@@ -1,4 +1,4 @@
-/** What a mark's pointer is dragging it to; the listeners live as long as its element. */
+/** Where a mark's pointer drags it to; the listeners live as long as its element. */
 import { type RefObject, useEffect, useRef, useState } from 'react';
 import type { View } from 'react-native';
 import { KINDS, type Mark } from '@gatepath/core/packet';
@@ -6,12 +6,12 @@ import type { Rect } from '@gatepath/core/paper';
 import { elementOf } from '../../ui/web';
 import type { Desk } from './use-desk';
 
-/** Pixels a pointer may wander before a touch becomes a drag. */
+/** Pixels a pointer may move before a touch becomes a drag. */
 const SLACK = 4;
 
 interface Drag {
   rect: Rect;
-  /** Lines it rests on. */
+  /** The lines it snaps to. */
   lines: { x?: number; y?: number }[];
 }
 
@@ -35,7 +35,7 @@ export function useDrag(box: RefObject<View | null>, newest: Newest): Drag | nul
   return drag;
 }
 
-/** Where a pointer went down, and on what. */
+/** Where a pointer was pressed, and on what. */
 interface Start {
   x: number;
   y: number;
@@ -90,7 +90,7 @@ function listen(el: HTMLElement, now: RefObject<Newest>, setDrag: (drag: Drag | 
   return () => hearing.abort();
 }
 
-/** @param freely whether it stays where the pointer is, and rests on no line */
+/** @param freely whether it follows the pointer without snapping */
 function draggedTo({ mark, scale, desk }: Newest, from: Start, dx: number, dy: number, freely: boolean): Drag {
   const r = from.rect;
   if (from.stretch) {
@@ -104,7 +104,7 @@ function draggedTo({ mark, scale, desk }: Newest, from: Start, dx: number, dy: n
   return freely ? { rect: free, lines: [] } : desk.snapped(mark, free);
 }
 
-/** What is in hand with a mark moves as far as it does; a mark is stretched alone. */
+/** Moves the selection with a mark; a mark is resized alone. */
 function putDown({ mark, desk }: Newest, from: Start, to: Rect): void {
   const dx = to.x - from.rect.x;
   const dy = to.y - from.rect.y;

@@ -1,4 +1,4 @@
-/** The pages of a document as somebody is putting them: turned, moved, left out, or split in two. */
+/** The pages of a document as they are being arranged: turned, moved, left out, or split in two. */
 import { useMemo, useState } from 'react';
 import type { DocumentFacts } from '@gatepath/core/packet';
 import type { PageMove } from '@gatepath/core/packet';
@@ -7,7 +7,7 @@ import type { useDocumentTools } from './use-document-tools';
 
 type Turn = NonNullable<PageMove['to']>['turn'];
 
-/** One page, where it now is in the order. */
+/** One page in its current order. */
 export interface Slot {
   page: number;
   turn: Turn;
@@ -16,10 +16,10 @@ export interface Slot {
 
 const TURNS: readonly Turn[] = [0, 90, 180, 270];
 
-/** Turned once more to the right. */
+/** Returns a turn with another quarter to the right. */
 export const turned = (turn: Turn): Turn => itemAt(TURNS, (TURNS.indexOf(turn) + 1) % TURNS.length);
 
-/** @param onDone after the pages were changed in the deal and in the draft */
+/** @param onDone called after the pages were changed in the deal and in the draft */
 // eslint-disable-next-line max-lines-per-function -- putting pages in order, using them and splitting share one list of slots
 export function usePageSlots(
   doc: DocumentFacts | undefined,

@@ -1,4 +1,4 @@
-/** Two fingers on the page make it larger or smaller; so does Ctrl with the wheel. */
+/** Zooming the page with two fingers, or Ctrl and the wheel. */
 import { useEffect, useRef, type RefObject } from 'react';
 import type { View } from 'react-native';
 import { elementOf } from '../../ui/web';

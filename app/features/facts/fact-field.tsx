@@ -1,4 +1,4 @@
-/** A fact, asked for by its type: yes and no, a choice, a figure, a day, words. Not to know it is one of the answers. */
+/** A field for a fact by its type: yes and no, a choice, a number, a day, text. "Not known" is one of the answers. */
 import { useState } from 'react';
 import { View } from 'react-native';
 import { factWords, wrongWith, type FactDef, type FactValue } from '@gatepath/core/deal';
@@ -9,10 +9,10 @@ import { Small } from '../../ui/text';
 import { TEXT } from './words';
 import { Stack } from '../../ui/layout';
 
-/** What stands in the field while it is written: a value, nothing for "not known", or text that is not a value yet. */
+/** The content of the field while it is edited: a value, nothing for "not known", or text that is not a value yet. */
 export type Written = { value: FactValue | null } | { wrong: string };
 
-/** What was written as a fact's value. */
+/** Returns the value of a fact from its field. */
 export function readFact(def: FactDef, text: string): Written {
   const t = text.trim();
   if (!t) return { value: null };
@@ -83,5 +83,5 @@ export function FactField({ def, value, onChange, onSubmit }: Props) {
   );
 }
 
-/** A fact and its value, as lists tell it. */
+/** Returns a fact and its value as lists show it. */
 export const factLine = (def: FactDef, value: FactValue) => `${def.label}: ${factWords(def, value)}`;

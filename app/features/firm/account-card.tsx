@@ -14,7 +14,7 @@ import { Stack } from '../../ui/layout';
 
 type Session = SessionsView['sessions'][number];
 
-/** A browser in two words, as far as it can be told from how it names itself. */
+/** Returns a browser in two words, as far as its name shows it. */
 export function browserWords(agent: string): string {
   const names: [RegExp, string][] = [
     [/Edg\//, 'Edge'],

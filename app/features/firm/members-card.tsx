@@ -96,7 +96,7 @@ function MemberRow(o: {
   );
 }
 
-/** Before a member is disabled: who takes over. */
+/** Asks who takes over before a member is disabled. */
 function HandOver({ member, others, onClose }: { member: Member; others: Member[]; onClose: () => void }) {
   const { disable } = useMembers();
   const [toId, setToId] = useState(others[0]?.id ?? '');

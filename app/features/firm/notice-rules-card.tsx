@@ -1,4 +1,4 @@
-/** The firm's rules for notices: how long before its day each must be delivered, and when it counts as that. */
+/** The firm's rules for notices: how long before its day each must be delivered, and when it counts as delivered. */
 import { useState } from 'react';
 import type { NoticeRulesView } from '@gatepath/contract';
 import { useNoticeRules } from '../../api/notice-hooks';

@@ -1,4 +1,4 @@
-/** Settings: what a member is written to about, the firm's holidays, and the demo's clock. */
+/** Settings: what a member is notified of, the firm's holidays, and the demo's clock. */
 import { useState } from 'react';
 import { NOTICES, type FirmView, type Notice } from '@gatepath/contract';
 import { count } from '@gatepath/core/text';
@@ -120,7 +120,7 @@ export function ClockCard() {
   );
 }
 
-/** What the server could not do and has stopped trying; nothing when all is well. */
+/** Failed background jobs; nothing if there are none. */
 export function FailuresCard({ firm }: { firm: FirmView }) {
   const { again } = useSettings();
   if (!firm.failures.length) return null;

@@ -1,4 +1,4 @@
-/** Message texts on the Firm screen: what there is, and letting one's own go. */
+/** Message texts on the Firm screen: listing them, and deleting one's own. */
 import { useMessageTexts, useTextActs } from '../../api/text-hooks';
 import { ActError, Card, IconButton } from '../../ui/pieces';
 import { Heading, Small, Strong } from '../../ui/text';

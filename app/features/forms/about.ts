@@ -1,4 +1,4 @@
-/** What the editor's own pieces are told: the roles of the form and the tags there are. */
+/** What the editor's nodes know: the roles of the form and the available tags. */
 import { createContext, useContext } from 'react';
 import type { PacketParty } from '@gatepath/core/packet';
 import { slotName } from '@gatepath/core/shelf';

@@ -1,4 +1,4 @@
-/** The text of a form, being written. What it may hold is what `writtenFrom` of the core takes. */
+/** The editor of a form's text. It may contain what `writtenFrom` of the core accepts. */
 import { Table, TableCell, TableHeader, TableRow } from '@tiptap/extension-table';
 import { EditorContent, useEditor, useEditorState, type Editor } from '@tiptap/react';
 import StarterKit from '@tiptap/starter-kit';
@@ -16,7 +16,7 @@ import { Actions, Row, Stack } from '../../ui/layout';
 
 interface Props {
   text: Written;
-  /** Counts what came from elsewhere: with another number the text is shown anew. */
+  /** Counts texts that came from elsewhere: with another number the text is replaced. */
   from: number;
   onChange: (doc: Written['doc']) => void;
   /** Given by the office: a library imported both there and here would be fetched by those who only sign. */
@@ -125,7 +125,7 @@ function Tools({ editor, menu }: ToolProps) {
   );
 }
 
-/** How the words look where the cursor is. */
+/** The style at the cursor. */
 function StyleTools({ editor, menu }: ToolProps) {
   const at = useEditorState({
     editor,
@@ -195,7 +195,7 @@ function LevelMenu({ editor, menu: Menu }: ToolProps) {
   );
 }
 
-/** What can be put in beside words. */
+/** What can be inserted beside words. */
 function PartMenu({ editor, menu: Menu }: ToolProps) {
   const { roles } = useAbout();
   const on = () => editor.chain().focus();

@@ -1,4 +1,4 @@
-/** A form at the desk: the same bench as for packets, with roles in hand instead of people. */
+/** A form at the desk: the same as for packets, with roles instead of people. */
 import { Redirect, useLocalSearchParams } from 'expo-router';
 import { useMemo } from 'react';
 import type { PacketView, ShelfItemView } from '@gatepath/contract';
@@ -19,7 +19,7 @@ import { Stack } from '../../ui/layout';
 
 const BENCH: Bench = { what: 'form', home: SHELF_HOME, rules: FORM_RULES };
 
-/** A form as the desk takes a packet: it is in no deal, and nobody is in it yet. */
+/** Returns a form as the desk takes a packet: in no deal, with nobody in it. */
 const asPacket = (form: ShelfItemView, timeZone: string): PacketView => ({
   id: form.id,
   dealId: '',

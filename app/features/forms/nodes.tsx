@@ -1,4 +1,4 @@
-/** What a form's text has beside words: tags, places, parts that depend on something or are repeated, signatures. */
+/** Nodes of a form's text: tags, places, conditional and repeated parts, signatures. */
 import { Extension, mergeAttributes, Node } from '@tiptap/core';
 import { NodeViewContent, NodeViewWrapper, ReactNodeViewRenderer, type NodeViewProps } from '@tiptap/react';
 import type { CSSProperties, ReactNode } from 'react';
@@ -106,7 +106,7 @@ function Pick<T extends string>(props: {
   );
 }
 
-/** Takes a part out of its frame: its words stay. */
+/** Removes the frame around a part; its words stay. */
 function Unwrap({ label, word, editor, getPos, node }: At & { label: string; word: string }) {
   const p = usePalette();
   return (
@@ -266,7 +266,7 @@ function BreakView({ selected }: NodeViewProps) {
   );
 }
 
-/** A node of the house: named, with attributes that come and go as they are. */
+/** Returns a node with a name and attributes that are stored as they are. */
 function own(
   name: string,
   o: {
@@ -340,5 +340,5 @@ export const PARTS = [
   }),
 ];
 
-/** "Landlord 1 writes a sum". */
+/** Returns "Landlord 1 writes a sum". */
 export const placeWords = (kind: string) => upperFirst(KIND_WORDS[kind] ?? 'fills');

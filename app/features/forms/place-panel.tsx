@@ -1,4 +1,4 @@
-/** A blank in the line for one of the roles: who fills it, with what, and what is asked. */
+/** A place in the text for one of the roles: who fills it, with what, and what is asked. */
 import { useState } from 'react';
 import { INLINE_KINDS, type InlineKind, type PlaceRun } from '@gatepath/core/writing';
 import { Input } from '../../ui/input';

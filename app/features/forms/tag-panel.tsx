@@ -1,4 +1,4 @@
-/** Tags to be put into a text: found by what they are called, never remembered. */
+/** Tags to insert into a text, found by their labels. */
 import { useState } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
 import { TAG_SOURCES, type TagDef } from '@gatepath/core/writing';

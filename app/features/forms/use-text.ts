@@ -1,4 +1,4 @@
-/** A form's text on this screen: kept on the device at once, and on the server a moment after the last letter. */
+/** A form's text on this screen: saved on the device at once, and on the server a moment after the last key. */
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import type { ShelfItemView } from '@gatepath/contract';
@@ -6,9 +6,9 @@ import type { Written } from '@gatepath/core/writing';
 import { keys } from '../../api/keys';
 import { ApiError, call } from '../../api/client';
 
-/** Milliseconds without a letter until a text is sent. */
+/** Milliseconds without a key after which a text is sent. */
 const PAUSE = 900;
-/** And until it is tried again without a connection. */
+/** Milliseconds after which it is tried again without a connection. */
 const AGAIN = 3_000;
 
 export interface TextHandle {

@@ -1,4 +1,4 @@
-/** A form that is written here: its text, its roles, and the paper that comes of it. */
+/** A form that is written here: its text, its roles, and its paper. */
 import { router } from 'expo-router';
 import { lazy, Suspense, useState } from 'react';
 import { View } from 'react-native';
@@ -25,7 +25,7 @@ import { useText, type TextHandle } from './use-text';
 import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
-/** The editor comes over the wire when somebody writes. */
+/** The editor is loaded when a member opens a written form. */
 const FormEditor = lazy(async () => ({ default: (await import('./editor')).FormEditor }));
 
 export type WrittenItem = ShelfItemView & { written: NonNullable<ShelfItemView['written']> };

@@ -1,4 +1,4 @@
-/** One line that opens over everything at one key: every place and act of the office, and whatever is found by its words. */
+/** The command line, opened anywhere with one key: every place and act of the office, and search. */
 import { Command } from 'cmdk';
 import { router, usePathname } from 'expo-router';
 import { useEffect, useState } from 'react';
@@ -12,7 +12,7 @@ import { FONT } from '../../ui/theme';
 import { TEXT } from './words';
 
 const OPEN = 'gatepath:command-line';
-/** Opens the line from anywhere. */
+/** Opens the command line. */
 export const openCommandLine = () => window.dispatchEvent(new Event(OPEN));
 
 const PLACES = [
@@ -49,7 +49,7 @@ const GROUPS = [
   ['papers', 'Papers'],
 ] as const;
 
-/** Whether somebody is writing: then the key is a letter. */
+/** Returns whether somebody is typing: then the key is a letter. */
 const isWriting = (e: Event) =>
   e.target instanceof HTMLElement &&
   (e.target.isContentEditable || /^(?:input|textarea|select)$/i.test(e.target.tagName));
@@ -174,7 +174,7 @@ function Lines({ onDone }: { onDone: () => void }) {
   );
 }
 
-/** What opens the line with a mouse or a thumb; it tells the key. */
+/** Opens the command line by mouse or thumb, and shows its key. */
 export function CommandButton() {
   const p = usePalette();
   const wide = useWide();

@@ -19,7 +19,7 @@ const PLACES = [
   { href: '/firm', label: 'Firm' },
 ] as const;
 
-/** The places a signed-in member goes between: below on a phone, above on a wide screen. */
+/** The navigation of a signed-in member: below on a phone, above on a wide screen. */
 export function OfficeFrame() {
   const session = useSession();
   const p = usePalette();

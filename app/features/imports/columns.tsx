@@ -1,4 +1,4 @@
-/** Which column of a table is what: guessed by its heading, and set right by hand. */
+/** The fields of a table's columns: guessed by their headings, and corrected by hand. */
 import { View } from 'react-native';
 import type { HomeTable } from '@gatepath/contract';
 import { usePalette } from '../../ui/hooks';
@@ -8,10 +8,13 @@ import { Heading, Small, Strong } from '../../ui/text';
 import { TEXT } from './words';
 import { Row } from '../../ui/layout';
 
-/** A table that was looked at. */
+/** A table that was previewed. */
 type Seen = Pick<HomeTable, 'headings' | 'map' | 'fields' | 'missing' | 'sample'>;
 
-/** The fields of columns with another one for the column at a place: a field is one column's, whichever had it before is left out. */
+/**
+ * Returns the fields of columns with another one at a position: a field belongs to one column, so the one that had it
+ * before loses it.
+ */
 export const withField = (map: readonly string[], at: number, key: string): string[] =>
   map.map((k, i) => (i === at ? key : k === key ? '' : k));
 

@@ -1,4 +1,4 @@
-/** A table of another program brought in: which column is what, what is wrong with which row, and then all or the good ones. */
+/** Importing a table: the fields of its columns, what is wrong with which row, then all rows or the good ones. */
 import { useQueryClient } from '@tanstack/react-query';
 import { router, useLocalSearchParams } from 'expo-router';
 import { useRef, useState } from 'react';

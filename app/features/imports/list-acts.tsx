@@ -1,4 +1,4 @@
-/** What goes with a whole list: bringing one in, and writing it out. */
+/** Acts on a whole list: importing and exporting. */
 import { router } from 'expo-router';
 import { Linking } from 'react-native';
 import { urlOf } from '@gatepath/contract/paths';

@@ -1,4 +1,4 @@
-/** One chart: what it says in a sentence, bars with their numbers on them, and all of them as a table and as CSV. */
+/** One chart: its sentence, bars with their numbers, and the data as a table and as CSV. */
 import { useState } from 'react';
 import { View } from 'react-native';
 import { BarChart } from 'react-native-chart-kit/v2';
@@ -25,12 +25,12 @@ interface Props {
   /** A bar, or a group of them, for each; `x` names it. */
   rows: ({ x: string } & Record<string, string | number>)[];
   series: Series[];
-  /** Bars lie where their names are long. */
+  /** Horizontal bars, for long names. */
   lying?: boolean;
-  /** As the table is headed, and its rows. */
+  /** Headings and rows of the table. */
   headings: string[];
   table: (string | number)[][];
-  /** In place of a chart of nothing. */
+  /** Shown instead of a chart without data. */
   empty: string;
   nothing: boolean;
   testID: string;

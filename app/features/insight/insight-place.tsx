@@ -50,7 +50,7 @@ export function InsightPlace() {
 }
 
 const days = (n: number) => `${n} ${n === 1 ? 'day' : 'days'}`;
-/** "Nov 2": a Monday under its bars. */
+/** Returns the Monday below its bars: "Nov 2". */
 const under = (day: string) => shortDay(day).replace(/^\w+ /, '');
 
 function Weeks({ v }: { v: InsightView }) {
@@ -79,7 +79,7 @@ function Weeks({ v }: { v: InsightView }) {
   );
 }
 
-/** What the slowest side takes, in words; what is less than a day is said so. */
+/** Returns how long the slowest side takes, in words; less than a day is said so. */
 function waitWords({ side, median, slow }: InsightView['waits'][number]): string {
   const than = (n: number) => (n < 1 ? 'a day' : days(n));
   return `Slowest: ${lowerFirst(SIDE_WORDS[side])}. Half take no longer than ${than(median)}, nine in ten no longer than ${than(slow)}.`;

@@ -1,4 +1,4 @@
-/** The page ledger as a table: pages down, parties across. Touching a cell goes there. */
+/** The page ledger as a table: a row per page, a column per party. Touching a cell goes there. */
 import { memo, useMemo, useState } from 'react';
 import { FlatList, Pressable, View } from 'react-native';
 import Svg, { Path } from 'react-native-svg';
@@ -15,7 +15,7 @@ export interface LedgerParty {
   id: string;
   name: string;
   ink: number;
-  /** Of a slot: the letters in its outline. */
+  /** For a slot: the letters in its outline. */
   letters?: string | undefined;
 }
 
@@ -24,9 +24,9 @@ interface Props {
   parties: LedgerParty[];
   documents: { id: string; name: string }[];
   onTouch: (documentId: string, page: number, partyId: string) => void;
-  /** The cell that is in hand. */
+  /** The selected cell. */
   here?: { documentId: string; page: number; partyId: string | null } | null;
-  /** Lets the table scroll by itself within this height; without it, it is as tall as it is. */
+  /** Lets the table scroll within this height; without it the table has its full height. */
   height?: number;
 }
 
@@ -157,7 +157,7 @@ const LedgerRow = memo(function LedgerRow({
   );
 });
 
-/** One cell: a small sign whose form, not only colour, tells what it stands for. */
+/** One cell: a small sign whose shape, not only color, shows its status. */
 function Cell({ cell, here }: { cell: LedgerCell; here: boolean }) {
   const p = usePalette();
   if (cell.state === 'none') return <View style={{ width: 4, height: 4, borderRadius: 2, backgroundColor: p.rule }} />;

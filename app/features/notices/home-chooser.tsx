@@ -1,4 +1,4 @@
-/** Which home a row is for, where its table could not say. */
+/** Which home a row is for, if the table could not say. */
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { keys } from '../../api/keys';

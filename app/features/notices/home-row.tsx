@@ -1,4 +1,4 @@
-/** A household's row: what its notice says, how far it is, and, opened, everything that can be done for it. */
+/** A household's row: what its notice says, its progress, and, opened, everything that can be done for it. */
 import { router } from 'expo-router';
 import { useState, type ReactElement } from 'react';
 import { Linking, Pressable, View } from 'react-native';
@@ -21,7 +21,7 @@ import { Actions, Row, Stack } from '../../ui/layout';
 
 export type Acts = ReturnType<typeof useNoticeActs>;
 
-/** The steps there are: a notice that is only delivered is not signed. */
+/** Returns the steps of a notice: one that is only delivered is not signed. */
 export const stepsOf = (notice: Pick<NoticeView, 'signed'>): { name: StepName; label: string }[] => [
   { name: 'worked', label: 'prepared' },
   { name: 'gone', label: 'sent' },
@@ -36,7 +36,7 @@ export const WIDTH = { home: 2.2, tenants: 1.7, value: 112, from: 92, step: 62, 
 export const asFacts = (notice: Pick<NoticeView, 'tags'>): FactDef[] =>
   notice.tags.flatMap((t) => (t.type === 'names' ? [] : [{ ...t, type: t.type, kinds: [] }]));
 
-/** Tags that rows say something of, or that are said of nobody yet; so many columns as there is room for. */
+/** Returns the tags to show as columns: those that rows differ in, or that have no value yet, as many as fit. */
 export function columnsOf(notice: NoticeView, rows: readonly NoticeRow[]): FactDef[] {
   const said = new Set(rows.flatMap((r) => Object.keys(r.values)));
   return asFacts(notice)
@@ -146,7 +146,7 @@ function Cells({ row, notice, columns, says }: Part) {
   );
 }
 
-/** The same in lines, on a phone. */
+/** The same as lines, on a phone. */
 function Lines({ row, notice, columns, says }: Part) {
   const told = [
     listWords(row.tenants.map(firstName)) || 'no one yet',

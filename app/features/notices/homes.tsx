@@ -1,4 +1,4 @@
-/** Which homes get a notice: tenancies of the list, or a table with a row a household. */
+/** Which homes get a notice: tenancies of the list, or a table with a row per household. */
 import { useState } from 'react';
 import { View } from 'react-native';
 import type { HomeTable, NoticeView } from '@gatepath/contract';
@@ -67,7 +67,7 @@ export function Homes({ notice, acts }: { notice: NoticeView; acts: Acts }) {
   );
 }
 
-/** Tenancies of the list: all that run, those of an address or a town, or with a tag. */
+/** Tenancies of the list: all current ones, those of an address or city, or with a tag. */
 function OfList({ add }: Pick<Acts, 'add'>) {
   const [search, setSearch] = useState('');
   const [tag, setTag] = useState('');

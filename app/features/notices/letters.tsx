@@ -1,4 +1,4 @@
-/** Letters for those who cannot be written to: to be printed, posted, and noted. */
+/** Letters for people who cannot be reached by email: to print, mail, and record. */
 import { useState } from 'react';
 import { Linking } from 'react-native';
 import type { NoticeView } from '@gatepath/contract';
@@ -11,7 +11,10 @@ import type { Acts } from './home-row';
 import { TEXT } from './words';
 import { Row } from '../../ui/layout';
 
-/** Today where the browser is; the server knows the day where the home is, and refuses one that has not come. */
+/**
+ * Returns today in the browser's time zone; the server knows the day where the home is, and refuses one in the
+ * future.
+ */
 const today = () => new Date(Date.now() - new Date().getTimezoneOffset() * 60_000).toISOString().slice(0, 10);
 
 export function Letters({ notice, acts: { letters } }: { notice: NoticeView; acts: Acts }) {

@@ -1,4 +1,4 @@
-/** A new notice: which kit it is made of. Homes come along from where it was begun, or are chosen next. */
+/** A new notice: its kit. Homes are passed from where it was begun, or chosen next. */
 import { router, useLocalSearchParams } from 'expo-router';
 import { Pressable } from 'react-native';
 import { count } from '@gatepath/core/text';

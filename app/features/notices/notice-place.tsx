@@ -1,4 +1,4 @@
-/** A notice to many households as a ledger: a row a household, a column a step, so that gaps are seen. */
+/** A notice to many households as a ledger: a row per household, a column per step, so that gaps are visible. */
 import { router, useLocalSearchParams } from 'expo-router';
 import { useState } from 'react';
 import { FlatList, View } from 'react-native';
@@ -153,7 +153,7 @@ function Head({ notice, acts }: { notice: NoticeView; acts: Acts }) {
   );
 }
 
-/** How far the run is, as a bar and a sentence. */
+/** The progress of the run, as a bar and a sentence. */
 function Progress({ notice }: { notice: NoticeView }) {
   const p = usePalette();
   const { counts } = notice;

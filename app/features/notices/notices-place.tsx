@@ -1,4 +1,4 @@
-/** The notices of the firm, newest first, each with how far it is. */
+/** The notices of the firm, newest first, with their progress. */
 import { router } from 'expo-router';
 import { Pressable, View } from 'react-native';
 import { ProgressBar } from 'react-native-paper';

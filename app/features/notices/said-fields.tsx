@@ -1,11 +1,11 @@
-/** What papers of a notice say, to be filled in: for everybody, or for one home. */
+/** What the papers of a notice say, to fill in for everyone or for one home. */
 import { useState } from 'react';
 import type { FactDef, FactValue } from '@gatepath/core/deal';
 import { FactField } from '../facts/fact-field';
 
 type Values = Record<string, FactValue | null>;
 
-/** What was changed in the fields, and whether something in them is no value yet. */
+/** Tracks what was changed in the fields, and whether a field has no value yet. */
 export function useSaid() {
   const [said, setSaid] = useState<Values>({});
   const [unfit, setUnfit] = useState<Record<string, boolean>>({});

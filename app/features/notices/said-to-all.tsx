@@ -1,4 +1,4 @@
-/** What a notice says to everybody, the rule it is held to, and whether wrong rows hold up right ones. */
+/** What a notice says to everyone, its rule, and whether wrong rows stop good ones. */
 import { useState } from 'react';
 import type { NoticeView } from '@gatepath/contract';
 import { shortDay } from '@gatepath/core/calendar';

@@ -1,4 +1,4 @@
-/** One step of one household: not yet, just now, done, gone wrong; nothing where it does not come to that. */
+/** The sign of one step of one household: not yet, just now, done, failed; nothing if it does not apply. */
 import { View } from 'react-native';
 import type { NoticeRow } from '@gatepath/contract';
 import { usePalette } from '../../ui/hooks';

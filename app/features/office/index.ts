@@ -1,5 +1,7 @@
-/** Every screen of the office, brought over the wire in one piece: a member needs nearly all of it, and what two of
- *  its screens share would otherwise be sent to people who only sign. */
+/**
+ * Every screen of the office in one chunk: a member needs nearly all of them, and what two of its screens share would
+ * otherwise be loaded by people who only sign.
+ */
 export { WhatChanged } from '../changes/what-changed';
 export { VerifyScreen } from '../verify/verify-screen';
 export { CameBack } from '../deals/came-back';

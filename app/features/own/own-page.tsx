@@ -1,4 +1,4 @@
-/** A person's own page: what waits for them first, then what is done, by year. As calm as the ceremony. */
+/** A person's own page: what waits for them first, then what is done, by year. */
 import { useInfiniteQuery, type InfiniteData } from '@tanstack/react-query';
 import { router } from 'expo-router';
 import { useState } from 'react';
@@ -55,7 +55,7 @@ export function OwnPage({ token }: { token: string }) {
   );
 }
 
-/** Shows the page that an act answers with. */
+/** Returns the options of an act that answers with the page. */
 const shows = (token: string) => (view: Own) => {
   const page: InfiniteData<Own, string> = { pages: [view], pageParams: [''] };
   return [[keys.ownPage(token), page]] as const;
@@ -81,7 +81,7 @@ function Languages({ token, head }: { token: string; head: Own }) {
   );
 }
 
-/** The code that opens the page. */
+/** Asks for the code that opens the page. */
 function Door({ token, head }: { token: string; head: Own }) {
   const t = useSay();
   const [code, setCode] = useState('');

@@ -1,4 +1,4 @@
-/** Changing who and what is still ahead of a packet on its way. */
+/** Changing what is still ahead in a packet at a gate: the order of gates, new people, new documents. */
 import { useState } from 'react';
 import type { PacketView, SentView } from '@gatepath/contract';
 import { ACTS, type Act, type Gate, holdsGate, puts, ACT_FACTS } from '@gatepath/core/packet';

@@ -1,4 +1,4 @@
-/** A change on a page of a packet that is on its way: words struck, or words put in. */
+/** A change on a page of a packet at a gate: words struck, or words inserted. */
 import { useMemo, useState } from 'react';
 import { useQuery } from '@tanstack/react-query';
 import type { PacketView, SentView } from '@gatepath/contract';

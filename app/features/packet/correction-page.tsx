@@ -1,4 +1,4 @@
-/** The page of a change under way: what stands on it, the change as it will be, and where it is touched. */
+/** The page of a correction: what is on it, the change as it will be, and where it is touched. */
 import { useRef, useState, type ReactNode } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
 import type { PacketView, SentView } from '@gatepath/contract';
@@ -19,9 +19,9 @@ interface Props {
   packet: PacketView;
   sent: SentView;
   look: { documentId: string; page: number };
-  /** The change in hand. */
+  /** The current change. */
   redline?: Redline | null;
-  /** What else stands on the page, at so many pixels a point. */
+  /** What else is on the page, at a scale in pixels per point. */
   over?: (scale: number) => ReactNode;
   /** What touching the page does, in words. */
   hint: string;

@@ -1,4 +1,4 @@
-/** Places on a page of a packet under way: moved, put in, taken away, for people who have done nothing yet. */
+/** Places on a page of a packet at a gate: moved, added, removed, for people who have done nothing yet. */
 import { useState } from 'react';
 import { View } from 'react-native';
 import type { PacketView, SentView } from '@gatepath/contract';
@@ -23,11 +23,11 @@ interface Props {
   onClose: () => void;
 }
 
-/** Points a mark moves or grows by at one touch. */
+/** Points a mark moves or grows by per touch. */
 const STEP = 6;
 const NEW: MarkKind[] = MARK_KINDS.filter((k) => KINDS[k].filled.by !== 'sender' && k !== 'choice' && k !== 'list');
 
-/** Those whose places on a document can still be changed. */
+/** Returns the parties whose places on a document can still be changed. */
 export const movable = (sent: SentView, documentId: string) =>
   sent.plan.parties.filter((p) => puts(p) && hasDocument(p, documentId) && isUntouched(sent, p.id));
 
@@ -201,7 +201,7 @@ export function MarksCard({ packet, sent, look, onClose }: Props) {
   );
 }
 
-/** Without what only rules and changes make: the server knows of which mark it comes. */
+/** Returns a mark without what rules and changes add: the server knows of which mark it comes. */
 function asSent({ redlineId: _r, ruleId: _u, ...m }: Mark) {
   return m;
 }

@@ -1,4 +1,4 @@
-/** A packet under way or at its end: path, hold-up, ledger, activity; all of it live. */
+/** A packet that was sent: path, hold-up, ledger, activity; all of it live. */
 import { Part } from '../../ui/boundary';
 import { router } from 'expo-router';
 import { useState } from 'react';
@@ -96,7 +96,7 @@ export function PacketScreen({ packet, sent }: Props) {
   );
 }
 
-/** What comes after path and ledger: on a phone below them, on a wide screen beside. */
+/** What comes after path and ledger: below them on a phone, beside them on a wide screen. */
 function After({ packet, sent }: Props) {
   return (
     <>
@@ -190,7 +190,7 @@ function Activity({ packet, sent }: Props) {
   );
 }
 
-/** One page with what stands on it and what is still wanted. */
+/** One page with what is on it and what is missing. */
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 function PageView({
   packet,

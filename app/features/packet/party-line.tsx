@@ -1,4 +1,4 @@
-/** One party of a packet on its way: where it stands, and what can be done for it. */
+/** One party of a packet at a gate: its status, and what can be done for it. */
 import { holdsGate, byLink, receives, ACT_FACTS, LETTER_WAYS } from '@gatepath/core/packet';
 import { router } from 'expo-router';
 import { useState } from 'react';
@@ -125,7 +125,7 @@ export function PartyLine({ id, packet, sent }: Props) {
 
 const todayIn = (timeZone: string) => dayOf(new Date().toISOString(), timeZone);
 
-/** Where a party stands, as a line and a smaller one. */
+/** Returns a party's status as a line and a smaller one. */
 function statusWords(party: Party, s: PartyStatusView, timeZone: string): [string, string] {
   const first = firstName(party.name);
   const on = s.device ? ` on a ${s.device}` : '';
@@ -170,7 +170,7 @@ function statusWords(party: Party, s: PartyStatusView, timeZone: string): [strin
   }
 }
 
-/** Where somebody stands to whom it is only delivered. */
+/** Returns the status of a party that receives a delivery. */
 function delivery(party: Party, s: PartyStatusView, at: (iso: string | null) => string): [string, string] {
   const first = firstName(party.name);
   const counts = s.countsFrom
@@ -193,7 +193,7 @@ function delivery(party: Party, s: PartyStatusView, at: (iso: string | null) => 
   return [head, steps.filter(Boolean).join(', ')];
 }
 
-/** Correcting how somebody is called and reached: the old link ends, a new one goes out. */
+/** Correcting a party's name and addresses: the old link ends, a new one is sent. */
 function FixParty({ packet, party, onClose }: { packet: PacketView; party: Party; onClose: () => void }) {
   const { change } = usePacketActions(packet.id);
   const session = useSession();

@@ -1,4 +1,4 @@
-/** The path of a packet under way, with everybody at their gate: down a phone, across a wide screen. */
+/** The path of a packet with everyone at their gate: down a phone, across a wide screen. */
 import { router } from 'expo-router';
 import { ScrollView, View } from 'react-native';
 import type { PacketView, SentView } from '@gatepath/contract';
@@ -16,7 +16,7 @@ interface Props {
   sent: SentView;
 }
 
-/** What a gate takes across the screen before the path has to be scrolled, in px. */
+/** Width of a gate below which the path scrolls, in pixels. */
 const GATE_WIDTH = 250;
 
 export function PathCard({ packet, sent }: Props) {

@@ -1,4 +1,4 @@
-/** Changing what was asked of somebody who has done nothing yet: taken out, or another act. */
+/** Changing what was asked of a person who has done nothing yet: removing them, or another act. */
 import { useState } from 'react';
 import type { PacketView, SentView } from '@gatepath/contract';
 import { ACT_FACTS, ACTS, holdsGate, puts, type Act } from '@gatepath/core/packet';
@@ -19,7 +19,7 @@ interface Props {
   onClose: () => void;
 }
 
-/** Whether a person has put nothing on a page, and is still needed: then what they have to do can be changed. */
+/** Returns whether a person has done nothing on a page and is still needed: then their act can be changed. */
 export function isUntouched(sent: SentView, partyId: string): boolean {
   const s = sent.parties.find((x) => x.partyId === partyId);
   if (!s || s.again || sent.fills.some((f) => f.partyId === partyId)) return false;

@@ -1,11 +1,11 @@
-/** Which papers somebody signs who comes to it under way, and whether they initial every page. */
+/** Which papers a person signs who is added to a packet at a gate, and whether they initial every page. */
 import { Switch } from '../../ui/switch';
 import { Small } from '../../ui/text';
 import { TEXT } from './words';
 
 interface Props {
   documents: { id: string; name: string }[];
-  /** Ids of those they sign. */
+  /** Ids of the papers they sign. */
   signed: string[];
   onSigned: (ids: string[]) => void;
   initials: boolean;

@@ -1,4 +1,4 @@
-/** What the sender can do with a packet that is on its way, and what comes next if no one does anything. */
+/** What the sender can do with a packet at a gate, and what comes next if nobody does anything. */
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
@@ -21,10 +21,10 @@ interface Props {
   sent: SentView;
 }
 
-/** Letters of a reason that everybody asked will read. */
+/** Maximum number of letters of a reason, which everyone who was asked reads. */
 const MOST_REASON = 400;
 
-/** Questions that wait for an answer, and those that have one. */
+/** Questions that wait for an answer, and answered ones. */
 export function QuestionsCard({ packet, sent }: Props) {
   if (!sent.questions.length) return null;
   return (
@@ -74,7 +74,7 @@ function QuestionLine({ packet, sent, question: q }: Props & { question: SentVie
   );
 }
 
-/** Reminding whoever is waited for, with words of one's own where that is wished. */
+/** Nudging the people who are waited for, with one's own words if wanted. */
 function NudgeNow({ packet }: Pick<Props, 'packet'>) {
   const { change } = usePacketActions(packet.id);
   const [saying, setSaying] = useState<string | null>(null);
@@ -117,7 +117,7 @@ function NudgeNow({ packet }: Pick<Props, 'packet'>) {
   );
 }
 
-/** What happens by itself: reminders, the warning, the last day; and moving it. */
+/** What happens automatically: nudges, the warning, the last day; and changing it. */
 export function AheadCard({ packet, sent }: Props) {
   const { change } = usePacketActions(packet.id);
   const [day, setDay] = useState('');
@@ -166,7 +166,7 @@ export function AheadCard({ packet, sent }: Props) {
   );
 }
 
-/** When it will likely be executed, and what that rests on. */
+/** When it will likely be executed, and what that is based on. */
 function ForecastLine({ forecast: f }: { forecast: NonNullable<SentView['forecast']> }) {
   return (
     <View testID="forecast">
@@ -180,7 +180,7 @@ function ForecastLine({ forecast: f }: { forecast: NonNullable<SentView['forecas
   );
 }
 
-/** Ending it: withdrawn for good, or taken back into a draft of a new version. */
+/** Ending it: withdrawn for good, or recalled into a draft of a new version. */
 export function EndCard({ packet }: { packet: PacketView }) {
   const { withdraw, newVersion } = usePacketActions(packet.id);
   const [way, setWay] = useState<'withdraw' | 'version' | null>(null);
@@ -230,7 +230,7 @@ const KIN: Record<PacketView['kin'][number]['how'], string> = {
   first_round: 'Late signing round of',
 };
 
-/** Packets this one came of, or that came of it. */
+/** Packets it was made from, or that were made from it. */
 export function KinNote({ packet }: { packet: PacketView }) {
   if (!packet.kin.length) return null;
   return (

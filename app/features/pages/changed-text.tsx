@@ -1,4 +1,7 @@
-/** A change in words: what was is crossed out, what is now is underlined (and told so to whoever listens), with the words around both. */
+/**
+ * A change in words: the old words crossed out, the new ones underlined (and announced to screen readers), with the
+ * words around both.
+ */
 import { Text } from 'react-native';
 import { usePalette } from '../../ui/hooks';
 import { Body } from '../../ui/text';
@@ -11,7 +14,7 @@ interface Changed {
   tail: string;
 }
 
-/** Of a long passage in a list its beginning and its end are enough. */
+/** Number of letters of a long passage that a list shows from its beginning and end. */
 const LONG = 300;
 const shortened = (text: string) => (text.length > LONG ? `${text.slice(0, 190)} […] ${text.slice(-90)}` : text);
 

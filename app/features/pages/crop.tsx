@@ -1,14 +1,14 @@
-/** A piece of a page around a rectangle of it, with whatever is laid over it. */
+/** A part of a page around a rectangle, with anything laid over it. */
 import type { ReactNode } from 'react';
 import { View } from 'react-native';
 import type { Rect } from '@gatepath/core/paper';
 import { usePalette } from '../../ui/hooks';
 import { Sheet, type SheetPage } from './sheet';
 
-/** How wide it is, in pixels, and how much of the page around the rectangle is shown, in points. */
+/** Its width in pixels, and how much of the page around the rectangle is shown, in points. */
 const WIDTH = 300;
 const AROUND = { x: 60, y: 22 };
-/** No taller than this: of a long passage its beginning is shown. */
+/** Its maximum height: of a long passage the beginning is shown. */
 const TALLEST = 260;
 
 export function Crop(o: {

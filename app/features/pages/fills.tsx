@@ -1,4 +1,4 @@
-/** What stands in filled marks, drawn over a page exactly as the sealed copy will have it. */
+/** The content of filled marks, drawn over a page exactly as in the sealed copy. */
 import { memo } from 'react';
 import Svg, { Image as SvgImage, Path, Text as SvgText } from 'react-native-svg';
 import {
@@ -22,10 +22,10 @@ import { webStyle } from '../../ui/web';
 
 interface Props {
   page: { width: number; height: number };
-  /** Points to pixels. */
+  /** Pixels per point. */
   scale: number;
   fills: ShownFill[];
-  /** Where a picture of a hand is had, by its fingerprint. */
+  /** Returns the address of a hand's picture by its fingerprint. */
   pictureUrl: (sha256: string) => string;
 }
 

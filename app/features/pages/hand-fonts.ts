@@ -17,7 +17,7 @@ const FILES = {
   'reenie-beanie': { ReenieBeanie_400Regular },
 } as const;
 
-/** The font stack of a script face: missing letters fall back in the same order as on paper. */
+/** Returns the font stack of a script face: missing letters fall back in the same order as on paper. */
 export function familyOf(face: ScriptFace): string {
   const own = itemAt(Object.keys(FILES[face]), 0);
   return [
@@ -26,10 +26,10 @@ export function familyOf(face: ScriptFace): string {
 }
 
 /**
- * Whether the faces are there to be measured and shown.
+ * Returns whether the faces are loaded.
  *
- * @param text what hands write: it tells which fall-backs are needed
- * @param written whether text stands there that is no hand’s, in the face of documents
+ * @param text what hands write, which tells the fallbacks needed
+ * @param written whether there is other text, in the face of documents
  */
 export function useHandFonts(faces: ScriptFace[], text = '', written = false): boolean {
   // Dashes and curly quotes are in every face; anything else beyond Latin may need those that fall back.
@@ -44,7 +44,7 @@ export function useHandFonts(faces: ScriptFace[], text = '', written = false): b
 
 let canvas: CanvasRenderingContext2D | null = null;
 
-/** Width of text in a font stack, as the browser will set it. */
+/** Returns the width of text in a font stack, as the browser sets it. */
 export function measureIn(family: string): (text: string, size: number) => number {
   return (text, size) => {
     canvas ??= document.createElement('canvas').getContext('2d');

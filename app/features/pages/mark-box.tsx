@@ -12,14 +12,14 @@ interface Props {
   rect: Rect;
   scale: number;
   kind: MarkKind;
-  /** null: nobody's, a preparer's own. */
+  /** null for nobody's: the sender's own. */
   ink: number | null;
   required: boolean;
   selected?: boolean;
   text?: string;
 }
 
-/** Lays its children over a rectangle of the sheet. */
+/** Positions its children over a rectangle of the sheet. */
 export function AtRect({ rect, scale, children }: { rect: Rect; scale: number; children: ReactNode }) {
   return (
     <View
@@ -84,7 +84,7 @@ export function MarkFace({ rect, scale, kind, ink, required, selected, text }: P
   );
 }
 
-/** A label shows as what it is, words on the page; its box is only seen when it is in hand. */
+/** The words of a label on the page; its box is visible only when it is selected. */
 function LabelFace({ scale, h, selected, text }: { scale: number; h: number; selected?: boolean; text: string }) {
   const size = Math.max(5, Math.min(11 * scale, h / 1.25));
   return (

@@ -1,4 +1,4 @@
-/** A preparer's changes drawn over a page, as the sealed copy will have them. */
+/** The sender's changes, drawn over a page as in the sealed copy. */
 import { memo } from 'react';
 import Svg, { Line, Text as SvgText } from 'react-native-svg';
 import { PEN_WIDTH, setParagraph } from '@gatepath/core/filling';
@@ -8,7 +8,7 @@ import { measureIn, useHandFonts } from './hand-fonts';
 import { webStyle } from '../../ui/web';
 import { itemAt } from '@gatepath/core/sure';
 
-/** The ink of changes: no party's, not the print's. */
+/** The ink of changes: neither a party's nor the print's. */
 export const REDLINE = '#8E1B2F';
 
 interface Props {

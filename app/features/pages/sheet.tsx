@@ -1,4 +1,4 @@
-/** A page as a sheet of paper: its picture, sharp for the screen, and whatever is laid over it. */
+/** A page as a sheet of paper: its picture, sharp for the screen, and anything laid over it. */
 import { useState, type ReactNode } from 'react';
 import { Image, PixelRatio, View } from 'react-native';
 import { PAGE_DPIS } from '@gatepath/contract/limits';
@@ -18,15 +18,15 @@ interface Props {
   /** Width on the screen, in pixels of the layout. */
   width: number;
   label: string;
-  /** What to say when the picture cannot be had. */
+  /** What to say if the picture cannot be loaded. */
   failing?: string;
-  /** Told when the picture is on the screen, and when it cannot be had. */
+  /** Called when the picture is shown, and when it cannot be loaded. */
   onPicture?: (is: 'shown' | 'missing') => void;
   children?: ReactNode;
   testID?: string;
 }
 
-/** The picture's resolution for a width on this screen: the next step up, so that type stays sharp. */
+/** Returns the picture's resolution for a width on this screen: the next step up, so that type stays sharp. */
 export function dpiFor(page: SheetPage, width: number): number {
   const wanted = (width * PixelRatio.get() * 72) / page.width;
   return PAGE_DPIS.find((d) => d >= wanted * 0.95) ?? lastOf(PAGE_DPIS);

@@ -1,4 +1,4 @@
-/** Name and email address, as they are asked for wherever somebody is added or corrected under way. */
+/** Name and email address, as asked for wherever a person is added or corrected in a packet at a gate. */
 import { Input } from '../../ui/input';
 import { TEXT } from './words';
 

@@ -1,4 +1,4 @@
-/** One person of a deal: side, name, address, phone, whom they sign for. Used for adding and for correcting. */
+/** One person of a deal: side, name, address, phone, whom they sign for. For adding and correcting. */
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useForm, useController, useWatch } from 'react-hook-form';
 import { partyBody, type PartyBody } from '@gatepath/contract';

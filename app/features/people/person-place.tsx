@@ -121,7 +121,7 @@ function PersonForm({ person, onDone }: { person: PersonView; onDone: () => void
   );
 }
 
-/** Somebody who may be the same person; made one only when a member says so. */
+/** A person who may be the same one; merged only when a member says so. */
 function Alike({ person, other }: { person: PersonView; other: PersonView['alike'][number] }) {
   const { merge } = usePersonActions(person.id);
   const [asking, setAsking] = useState(false);

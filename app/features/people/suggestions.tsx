@@ -1,4 +1,4 @@
-/** People of the address book who begin as what is being written: one touch fills them in. */
+/** People of the address book who match what is typed; one touch fills them in. */
 import { Pressable } from 'react-native';
 import type { PersonSummary } from '@gatepath/contract';
 import { usePeople } from '../../api/deal-hooks';

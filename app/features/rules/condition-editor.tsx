@@ -1,4 +1,4 @@
-/** A condition over facts, written part by part; what is wrong is told beneath the part it stands in. */
+/** A condition over facts, edited part by part; problems are shown below the part they are in. */
 import {
   COMPARES,
   compareWords,
@@ -26,14 +26,14 @@ interface Props {
   condition: Condition;
   facts: FactDef[];
   faults: Fault[];
-  /** Where it stands in the whole: "0.1"; empty for the whole. */
+  /** Its position in the whole condition: "0.1"; empty for the whole. */
   at?: string;
   onChange: (condition: Condition) => void;
   /** Takes it away. */
   onDrop: () => void;
 }
 
-/** Deeper than this nothing is added here; what is deeper is shown. */
+/** Maximum depth at which parts are added; deeper ones are shown. */
 const DEEPEST = 3;
 
 const GROUPS = {
@@ -151,7 +151,7 @@ function GroupEditor({ condition, facts, faults, at = '', onChange, onDrop }: Pr
   );
 }
 
-/** How a comparison with a fact begins. */
+/** Returns the first version of a comparison with a fact. */
 export function startOf(def: FactDef): Comparison {
   if (def.type === 'flag') return { fact: def.key, compare: 'is', value: true };
   if (def.type === 'choice') return { fact: def.key, compare: 'is', value: def.options?.[0]?.value ?? '' };

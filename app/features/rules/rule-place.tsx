@@ -1,4 +1,4 @@
-/** One rule, written; beside it, in which of the firm's open deals it would ask for something. */
+/** The editor of a rule; beside it, in which of the firm's open deals it would require something. */
 import { router, useLocalSearchParams } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
@@ -348,7 +348,7 @@ function Due({ body, faults, set }: PartProps) {
   );
 }
 
-/** In which of the firm's open deals the rule would ask for something, as it stands. */
+/** In which of the firm's open deals the rule would require something. */
 function TrialCard({ trial }: { trial: RuleTrial | undefined }) {
   if (!trial) return null;
   const wrong = trial.faults.some((f) => ['kinds', 'when', 'due'].includes(f.part));

@@ -1,4 +1,4 @@
-/** The firm's rules: what its deals need, why, and by when; and the facts of its own that rules may ask about. */
+/** The firm's rules: what its deals need, why, and by when; and the firm's own facts that rules may ask about. */
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
@@ -139,7 +139,7 @@ const TYPES = [
 
 const TYPE_LABELS = Object.fromEntries(TYPES.map((t) => [t.value, t.label.toLowerCase()]));
 
-/** Facts the firm adds to those of the house. */
+/** Facts the firm adds to the usual ones. */
 function OwnFacts({ facts }: { facts: FactDef[] }) {
   const [adding, setAdding] = useState(false);
   const { facts: save } = useRuleActions();

@@ -1,4 +1,4 @@
-/** A form's paper was changed: its marks find their places again, and what is uncertain is looked at before it is taken. */
+/** A changed paper of a form: where its marks are on it, with uncertain ones to confirm before it is accepted. */
 import { router } from 'expo-router';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -136,7 +136,7 @@ function nameOf(desk: Desk, a: Again): string {
   return who ? `${calledOf(who)}’s ${what}` : `A ${what}`;
 }
 
-/** One mark with the piece of the page it would stand on. */
+/** One mark with the part of the page it would be on. */
 function Place({
   desk,
   paper,

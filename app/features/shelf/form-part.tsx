@@ -1,4 +1,4 @@
-/** What stands in place of the path on a form's desk: its roles, its name and last day, its editions. */
+/** The form's part of its desk: roles, name, last day, editions. */
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { Linking, View } from 'react-native';
@@ -24,7 +24,7 @@ import type { Desk } from '../desk/use-desk';
 import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
-/** The one act of a form's desk. */
+/** Puts the form on the shelf: the main act of its desk. */
 export function PutOnShelf({ desk }: { desk: Desk }) {
   const item = useShelfItem(desk.packet.id);
   const { put } = useShelfActs(desk.packet.id);
@@ -62,7 +62,7 @@ function SharingOf({ id }: { id: string }) {
   return item.data ? <Sharing item={item.data} /> : null;
 }
 
-/** The roles of a form or a kit, to be added to and taken from. */
+/** The roles of a form or kit, with adding and removing. */
 export function Roles({ desk: { draft, edit } }: { desk: Pick<Desk, 'draft' | 'edit'> }) {
   const ink = draft.parties.reduce((n, x) => Math.max(n, x.ink + 1), 0);
   const add = (kind: 'one' | 'every', side: Side, ordinal: number) => {
@@ -117,7 +117,7 @@ export function Roles({ desk: { draft, edit } }: { desk: Pick<Desk, 'draft' | 'e
   );
 }
 
-/** What the form is called, what type of paper it is, and until when this edition holds. */
+/** The form's name, type of paper, and the last day of this edition. */
 export function About({ on: { id, draft, edit } }: { on: Pick<Desk, 'draft' | 'edit'> & { id: string } }) {
   const item = useShelfItem(id);
   const { set } = useShelfActs(id);
@@ -159,7 +159,7 @@ export function About({ on: { id, draft, edit } }: { on: Pick<Desk, 'draft' | 'e
   );
 }
 
-/** The editions there were, the kits it is in, and letting it go. */
+/** The editions, the kits the form is in, and deleting it. */
 export function Editions({ id }: { id: string }) {
   const item = useShelfItem(id);
   const { set, drop } = useShelfActs(id);

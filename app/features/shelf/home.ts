@@ -4,7 +4,7 @@ import { call } from '../../api/client';
 
 import type { DraftHome } from '../desk/use-draft';
 
-/** The draft of something on the shelf. */
+/** The draft of a shelf item. */
 export const SHELF_HOME: DraftHome = {
   save: (shelfId, body) => call('editShelfItem', { params: { shelfId }, body }),
   note: (client, id, saved) =>

@@ -1,4 +1,4 @@
-/** Kits for a deal, those first that meet most of what it needs. */
+/** Kits for a deal, first those that meet most of what it needs. */
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { Pressable } from 'react-native';
@@ -11,7 +11,7 @@ import { SlotPath } from './slot-path';
 import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
-/** As many as are shown before more are asked for. */
+/** Number of kits shown at first. */
 const AT_FIRST = 5;
 
 export function KitChooser({ dealId }: { dealId: string }) {

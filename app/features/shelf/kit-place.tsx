@@ -1,4 +1,4 @@
-/** A kit: its forms, its roles on their path, its message and its time, and what those who use it cannot change. */
+/** A kit: its forms, its roles on their path, its message and sending time, and what its users cannot change. */
 import { router, useLocalSearchParams } from 'expo-router';
 import { View } from 'react-native';
 import type { ShelfItemView } from '@gatepath/contract';
@@ -96,7 +96,7 @@ function Kit({ kit }: { kit: ShelfItemView }) {
 
 type Part = { kit: ShelfItemView; handle: DraftHandle };
 
-/** The forms of a kit in their order. */
+/** The forms of a kit, in order. */
 function Forms({ kit, handle: { draft, edit } }: Part) {
   const all = useShelf('form', '');
   const nameOf = (id: string) =>
@@ -149,13 +149,13 @@ function Forms({ kit, handle: { draft, edit } }: Part) {
   );
 }
 
-/** In the morning of the next business day. */
+/** The morning of the next business day. */
 const FIRST_TIME = { days: 1, hour: 9 };
 
-/** Some of the tags a kit's message may have. */
+/** Some of the tags a kit's message may contain. */
 const TAGS = ['address', 'city', 'price', 'seller 1'];
 
-/** When what is made of the kit goes: the moment it is sent, or at an hour. */
+/** When packets made from the kit are sent: at once, or at an hour. */
 function Sending({ value, onChange }: { value: SendingTime | null; onChange: (to: SendingTime | null) => void }) {
   return (
     <>
@@ -228,7 +228,7 @@ function Time({ kit, handle: { draft, edit } }: Part) {
   );
 }
 
-/** What those who use the kit find as it is. */
+/** What users of the kit cannot change. */
 function Locked({ kit }: { kit: ShelfItemView }) {
   const p = usePalette();
   const { set } = useShelfActs(kit.id);

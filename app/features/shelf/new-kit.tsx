@@ -1,4 +1,4 @@
-/** A new kit: the forms that go together, and a name. */
+/** A new kit: its forms and its name. */
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { count } from '@gatepath/core/text';

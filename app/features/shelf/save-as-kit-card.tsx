@@ -1,4 +1,4 @@
-/** A packet that went well becomes a kit: the next deal begins where this one ended. */
+/** Saving a packet that went well as a kit: the next deal begins where this one ended. */
 import { router } from 'expo-router';
 import { useState } from 'react';
 import type { PacketView } from '@gatepath/contract';

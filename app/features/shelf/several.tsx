@@ -1,4 +1,4 @@
-/** One kit for several deals: a row for each with what is found, and one act for all that are ticked. */
+/** One kit for several deals: a row per deal with what was found, and one act for all that are checked. */
 import { useQueries, useQueryClient } from '@tanstack/react-query';
 import { router, useLocalSearchParams } from 'expo-router';
 import { useState } from 'react';
@@ -17,10 +17,10 @@ import { Body, Small, Strong, Title } from '../../ui/text';
 import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
-/** As many deals as can be in hand. */
+/** Maximum number of selected deals. */
 const MOST = 100;
 
-/** What became of a deal's row. */
+/** What happened to a deal's row. */
 type Gone = { packetId: string; waits: boolean } | { problem: string };
 
 // eslint-disable-next-line max-lines-per-function -- rows, and the run over them

@@ -1,4 +1,4 @@
-/** Who of the firm may use a form or a kit and who may change it; and what those see who may only use it. */
+/** Who in the firm may use a form or kit and who may change it; and what those see who may only use it. */
 import { router } from 'expo-router';
 import { View } from 'react-native';
 import type { ShelfItemView } from '@gatepath/contract';
@@ -15,7 +15,7 @@ import { SlotPath } from './slot-path';
 import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
-/** Makes a copy that is one's own to change, and goes there. */
+/** Makes one's own copy and opens it. */
 export function useCopy(item: Pick<ShelfItemView, 'id' | 'what'>) {
   return useAct(() => call('copyShelfItem', { params: { shelfId: item.id } }), {
     renews: [keys.shelf],
@@ -81,7 +81,7 @@ export function Sharing({ item }: { item: ShelfItemView }) {
   );
 }
 
-/** Something one may use and not change. */
+/** Shown for what one may use and not change. */
 export function NotOwn({ item }: { item: ShelfItemView }) {
   const copy = useCopy(item);
   return (

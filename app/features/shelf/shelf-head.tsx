@@ -1,4 +1,4 @@
-/** The head of the shelf: its name, what can be made new, and which of its three lists is shown. */
+/** The header of the shelf: its name, what can be made, and which of its three lists is shown. */
 import { router } from 'expo-router';
 import type { ReactNode } from 'react';
 import { View } from 'react-native';
@@ -18,7 +18,7 @@ const WHAT: { value: Shown; label: string }[] = [
 
 interface Props {
   what: Shown;
-  /** Absent where kits and forms are on another screen. */
+  /** Absent if kits and forms are on another screen. */
   onWhat?: (what: ShelfKind) => void;
   acts: ReactNode;
   children?: ReactNode;

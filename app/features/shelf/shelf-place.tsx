@@ -89,7 +89,7 @@ function Empty({ what, search, retired }: { what: ShelfKind; search: string; ret
   );
 }
 
-/** Brings a paper in as a form, and goes to its desk. */
+/** Adds a paper as a form and opens its desk. */
 function NewForm() {
   const p = usePalette();
   const [part, setPart] = useState<number | null>(null);
@@ -124,7 +124,7 @@ function NewForm() {
   );
 }
 
-/** Brings in forms and kits that another house passed on. */
+/** Imports forms and kits that another firm shared. */
 function BringBundle() {
   const bring = useAct((file: File) => uploadFile('bringBundle', file, {}), { renews: [keys.shelf] });
   const pick = useFilePick({
@@ -152,7 +152,7 @@ function BringBundle() {
   );
 }
 
-/** Begins a form that is written here, and goes to its text. */
+/** Makes a written form and opens its text. */
 function WriteForm() {
   const { written } = useNewOnShelf();
   return (
@@ -170,7 +170,7 @@ function WriteForm() {
   );
 }
 
-/** How an item stands, in words. */
+/** Returns the status of an item in words. */
 export function statusWords(i: Pick<ShelfSummary, 'edition' | 'changed' | 'retired' | 'endsOn'>): string {
   if (i.retired) return 'retired';
   if (!i.edition) return 'not on the shelf yet';

@@ -1,4 +1,4 @@
-/** A kit's path, small: gate posts with the outlined tokens of the slots that stand at them. */
+/** A kit's path, small: gate posts with the outlined tokens of their slots. */
 import { View } from 'react-native';
 import type { SlotView } from '@gatepath/contract';
 import { GatePost } from '../../ui/gate';
@@ -6,7 +6,7 @@ import { usePalette } from '../../ui/hooks';
 import { Token } from '../../ui/token';
 import { Row } from '../../ui/layout';
 
-/** The outline that a person fills; somebody who is always the same is filled already. */
+/** The outline that a person fills; a person who is always the same is filled already. */
 export function SlotToken({ slot, size = 26 }: { slot: SlotView; size?: number }) {
   return <Token name={slot.name} ink={slot.ink} size={size} letters={slot.letters || undefined} />;
 }

@@ -1,4 +1,4 @@
-/** What papers of a kit want to know and the deal does not: filled in on the spot. */
+/** Values that papers of a kit need and the deal does not have, to fill in here. */
 import { useState } from 'react';
 import { View } from 'react-native';
 import type { KitTrial } from '@gatepath/contract';
@@ -20,7 +20,7 @@ interface Props {
   onSave: (keep: boolean) => void;
 }
 
-/** A tag as a fact is asked for; names of people are no facts. */
+/** Returns a tag as a fact to ask for; names of people are not facts. */
 function asFact(t: KitTrial['unknown'][number]): FactDef[] {
   return t.from === 'people' || t.type === 'names' ? [] : [{ ...t, type: t.type, kinds: [] }];
 }

@@ -1,4 +1,4 @@
-/** The kits that can be used on the deals in hand. */
+/** The kits that can be used on the selected deals. */
 import { router } from 'expo-router';
 import type { DealSummary } from '@gatepath/contract';
 import { useShelf } from '../../api/shelf-hooks';

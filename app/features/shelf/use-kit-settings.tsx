@@ -1,4 +1,4 @@
-/** What of a kit is open to change for one packet, and what is locked. */
+/** What can be changed of a kit for one packet, and what is locked. */
 import { useState, type ReactNode } from 'react';
 import type { KitTrial } from '@gatepath/contract';
 import { shortDay } from '@gatepath/core/calendar';
@@ -21,7 +21,7 @@ import { Row, Stack } from '../../ui/layout';
 export const laterWords = ({ day, hour }: NonNullable<KitTrial['later']>, today: string) =>
   `${shortDay(day, today)} at ${hourWords(hour)}`;
 
-/** What is not locked is open to change, one line each. */
+/** What is not locked, one line each. */
 // eslint-disable-next-line max-lines-per-function -- one line of the card after another
 export function Settings({
   trial: t,
@@ -108,7 +108,7 @@ export function Settings({
   );
 }
 
-/** A day and an hour for this packet, or the moment it is sent. */
+/** A day and hour for this packet, or sending it at once. */
 function When({
   trial: { later, timeZone },
   onChange,

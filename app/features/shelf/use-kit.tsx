@@ -1,4 +1,4 @@
-/** Using a kit on a deal: who fills which place, what is still open to change, and one act to send it. */
+/** Using a kit on a deal: who fills which slot, what can still be changed, and one act to send it. */
 import { router, useLocalSearchParams } from 'expo-router';
 import { useState, type ReactNode } from 'react';
 import { View } from 'react-native';
@@ -98,7 +98,7 @@ function Head({ dealId, address, name }: { dealId: string; address: string; name
   );
 }
 
-/** Stays under the thumb while the rest is read. */
+/** Stays at the bottom while the rest scrolls. */
 function Foot({ children }: { children: ReactNode }) {
   const p = usePalette();
   return (
@@ -110,21 +110,21 @@ function Foot({ children }: { children: ReactNode }) {
   );
 }
 
-/** How much it is, and what it is good for. */
+/** Returns how much a kit contains, and what it meets. */
 const holds = (t: KitTrial) =>
   [`${count(t.papers, 'paper')}, ${count(t.pages, 'page')}.`, meets(t)].filter(Boolean).join(' ');
 
 const meets = (t: KitTrial) =>
   t.meets.length ? `Meets ${t.meets.length} of what the deal needs: ${listWords(t.meets)}.` : '';
 
-/** "Send to Wren and Callum": whoever stands at the first gate. */
+/** Returns "Send to Wren and Callum": everyone at the first gate. */
 function sendWords(t: KitTrial, today: string): string {
   if (t.later) return `Send it ${laterWords(t.later, today)}`;
   const first = (t.gates[0] ?? []).flatMap((id) => t.people.find((p) => p.id === id) ?? []);
   return first.length ? `Send to ${listWords(first.map((p) => firstName(p.name)))}` : 'Send';
 }
 
-/** What somebody will have to do, in few words. */
+/** Returns what a person will have to do, in few words. */
 function does(p: KitTrial['people'][number]): string {
   const parts = [
     p.signatures ? `signs ${p.signatures}` : '',

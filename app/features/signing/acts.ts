@@ -1,6 +1,6 @@
 /**
- * Acts of a client: what is done on the page at once, is kept on the device, and is sent to the
- * server in order. Each has an id of its own, so that however often it arrives it counts once.
+ * Acts of a client: shown on the page at once, saved on the device, and sent to the server in order. Each has an id,
+ * so that it counts once however often it arrives.
  */
 import type { ActAnswer, SigningView } from '@gatepath/contract';
 import { validateValue, filledHow, showHand } from '@gatepath/core/filling';
@@ -17,7 +17,7 @@ export type PendingAct = { id: string } & (
 
 type Fill = SigningView['fills'][number];
 
-/** The view as it will be once the server has taken an act. What cannot be taken changes nothing. */
+/** Returns the view as it will be once the server has accepted an act. What cannot be accepted changes nothing. */
 export function showAct(view: SigningView, act: PendingAct): SigningView {
   if (!view.myTurn) return view;
   switch (act.type) {
@@ -60,7 +60,7 @@ function fillLocally(view: SigningView, markId: string, text: string | undefined
   };
 }
 
-/** What a mark will show; null when it is taken back, undefined when nothing comes of it. */
+/** Returns what a mark will show; null if it is cleared, undefined if nothing changes. */
 function showsOf(view: SigningView, mark: SigningView['marks'][number], text = ''): Fill['shows'] | null | undefined {
   const how = filledHow(mark.kind);
   if (how.by === 'hand') {
@@ -73,7 +73,7 @@ function showsOf(view: SigningView, mark: SigningView['marks'][number], text = '
   return checked.ok ? { form: 'text', text: checked.value } : undefined;
 }
 
-/** The view after the server's answer to an act: all of it, or what changed in the one that is shown. */
+/** Returns the view after the server's answer to an act: all of it, or only what changed. */
 export function withAnswer(view: SigningView | undefined, answer: ActAnswer): SigningView | null {
   if (!('patch' in answer)) return answer;
   const { patch } = answer;
@@ -92,12 +92,12 @@ export function withAnswer(view: SigningView | undefined, answer: ActAnswer): Si
   };
 }
 
-/** Where acts wait on this device. The link's secret is not written down: its beginning tells packets apart. */
+/** Returns where acts wait on this device. The link's secret is not stored: its beginning distinguishes packets. */
 export function storageKey(token: string): string {
   return `gatepath.acts.${token.slice(0, 10)}`;
 }
 
-/** Where acts lie that the server would not take. */
+/** Returns where acts are stored that the server refused. */
 export const asideKey = (token: string) => `gatepath.aside.${token.slice(0, 10)}`;
 
 function read(key: string, storage: Pick<Storage, 'getItem'>): PendingAct[] {
@@ -119,13 +119,13 @@ function write(key: string, acts: PendingAct[], storage: Pick<Storage, 'setItem'
 }
 
 type ActStorage = Pick<Storage, 'setItem' | 'removeItem'>;
-/** Acts that wait on this device. */
+/** Returns the acts that wait on this device. */
 export const readActs = (token: string, storage: Pick<Storage, 'getItem'>) => read(storageKey(token), storage);
-/** Keeps the acts that wait on this device. */
+/** Saves the acts that wait on this device. */
 export const writeActs = (token: string, acts: PendingAct[], storage: ActStorage) =>
   write(storageKey(token), acts, storage);
-/** Acts the server would not take, kept on this device. */
+/** Returns the acts that the server refused, as stored on this device. */
 export const readAside = (token: string, storage: Pick<Storage, 'getItem'>) => read(asideKey(token), storage);
-/** Keeps the acts that the server would not take. */
+/** Saves the acts that the server refused. */
 export const writeAside = (token: string, acts: PendingAct[], storage: ActStorage) =>
   write(asideKey(token), acts, storage);

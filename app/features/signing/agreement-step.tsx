@@ -1,4 +1,4 @@
-/** Agreeing to sign electronically comes before anything else. */
+/** Agreeing to sign electronically, before anything else. */
 import { useRef, useState } from 'react';
 import { View } from 'react-native';
 import { Switch } from '../../ui/switch';

@@ -1,4 +1,4 @@
-/** Who approves reads and says so; nothing is written on the pages. */
+/** Approving: the client reads and confirms; nothing is written on the pages. */
 import { Button, Note, Page } from '../../ui/pieces';
 import { Body, Title } from '../../ui/text';
 import type { StepProps } from './step';

@@ -1,4 +1,4 @@
-/** Asking for one's own page, from any link: its address goes where the links go. */
+/** Asking for one's own page from any link: its address is sent where the links are sent. */
 import { useAct } from '../../api/act';
 import { call } from '../../api/client';
 import { Button, Note } from '../../ui/pieces';

@@ -1,4 +1,4 @@
-/** A question to the sender, and the answers that came. */
+/** A question to the sender, with the answers received. */
 import { useRef, useState } from 'react';
 import type { SigningView } from '@gatepath/contract';
 import { newId } from '../../api/client';
@@ -58,7 +58,7 @@ export function AskStep({ signing, view, onBack }: StepProps) {
   );
 }
 
-/** What was asked and answered, oldest first. */
+/** Questions and answers, oldest first. */
 export function Questions({ view }: { view: SigningView }) {
   const t = useSay();
   return (

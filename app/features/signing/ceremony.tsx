@@ -84,7 +84,7 @@ function Gone({ token, signing }: { token: string; signing: Signing }) {
   );
 }
 
-/** What it is called that a link does not open. */
+/** Returns the title of a link that opens nothing. */
 function titleOf(error: Error | null): WordKey {
   switch (error instanceof ApiError ? error.code : '') {
     case 'lapsed':

@@ -1,4 +1,4 @@
-/** Something was changed after this person signed: what it was, before the first touch. */
+/** A change made after this person signed: shown before the first touch. */
 import { Button, Card, Page } from '../../ui/pieces';
 import { Small, Strong, Title } from '../../ui/text';
 import type { StepProps } from './step';

@@ -1,4 +1,4 @@
-/** A pad to draw on with finger, pen or mouse; strokes are kept as points, never as a picture. */
+/** A pad to draw on with finger, pen or mouse; strokes are stored as points, never as a picture. */
 import { useEffect, useRef, useState } from 'react';
 import { View } from 'react-native';
 import Svg, { Path } from 'react-native-svg';
@@ -21,7 +21,7 @@ interface Props {
   testID: string;
 }
 
-/** Points closer together than this are noise of the hand. Pixels. */
+/** Maximum number of coordinates of a drawing. */
 const MOST_NUMBERS = 39_000;
 const STEP = 2;
 

@@ -1,4 +1,4 @@
-/** After the own part is done, and at every end. */
+/** The screens after one's own part, and of every end. */
 import { holdsGate, receives } from '@gatepath/core/filling';
 import { View } from 'react-native';
 import type { SigningView } from '@gatepath/contract';
@@ -19,7 +19,7 @@ export function Ended(props: StepProps) {
   return props.signing.waiting.length ? <Sending view={props.view} /> : <AtEnd {...props} />;
 }
 
-/** Finished on the page, and not all of it has arrived yet. */
+/** Everything is done on the page, and not all of it was sent yet. */
 function Sending({ view }: { view: SigningView }) {
   const t = useSay();
   return (
@@ -73,7 +73,7 @@ function AtEnd({ token, view, onSide }: StepProps) {
   );
 }
 
-/** Where this client stands at the end, as a title and a sentence. */
+/** Returns a client's status at the end, as a title and a sentence. */
 function endOf(t: Say, words: Words, view: SigningView, sealed: boolean): [string, string] {
   const { firmName } = view;
   if (receives(view.me) && view.status !== 'declined')

@@ -1,4 +1,7 @@
-/** Where the pages and pictures of a ceremony are fetched: through the signing link, or from the office while it is rehearsed. */
+/**
+ * Where the pages and pictures of a ceremony are fetched: through the signing link, or from the office during a
+ * rehearsal.
+ */
 import { createContext, useContext } from 'react';
 import { urlOf } from '@gatepath/contract/paths';
 
@@ -9,7 +12,7 @@ export interface CeremonyFiles {
 
 export const RehearsedFiles = createContext<CeremonyFiles | null>(null);
 
-/** The files of the ceremony this is in. */
+/** Returns the files of the current ceremony. */
 export function useFiles(token: string): CeremonyFiles {
   return (
     useContext(RehearsedFiles) ?? {

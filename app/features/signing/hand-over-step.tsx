@@ -1,4 +1,4 @@
-/** Handing over to somebody else, where the sender allows it. */
+/** Handing over to another person, if the sender permits it. */
 import { useState } from 'react';
 import { Input } from '../../ui/input';
 import { Button, Page } from '../../ui/pieces';

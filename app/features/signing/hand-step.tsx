@@ -207,7 +207,7 @@ function Faces({
   );
 }
 
-/** A photo of writing: chosen, cleaned of its paper by the server, and shown as it will stand. */
+/** A photo of writing: chosen, freed of its paper by the server, and shown as it will look. */
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 function PictureField({
   token,

@@ -1,4 +1,4 @@
-/** Everything a client may want beside going on: asking, downloading, handing over, declining. */
+/** Everything else a client may want: asking, downloading, handing over, declining. */
 import { puts } from '@gatepath/core/filling';
 import { Button, Page } from '../../ui/pieces';
 import { Title } from '../../ui/text';

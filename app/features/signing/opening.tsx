@@ -1,4 +1,4 @@
-/** What a client sees while something of theirs is fetched, and when it cannot be opened. */
+/** What a client sees while something is loading, and when it cannot be opened. */
 import { View } from 'react-native';
 import type { WordKey } from '@gatepath/core/words';
 import { itemAt } from '@gatepath/core/sure';
@@ -7,7 +7,7 @@ import { Body, Title } from '../../ui/text';
 import { useSay } from './say';
 import { wordsOfError } from './wrong';
 
-/** The browser's own language, for what is said before it is known who comes. */
+/** Returns the browser's language, used before it is known who comes. */
 export function browserLanguage(): string {
   return typeof navigator === 'undefined' ? 'en' : itemAt(navigator.language.split('-'), 0);
 }

@@ -5,7 +5,7 @@ import { readActs, readAside, writeActs, writeAside, type PendingAct } from './a
 
 export type OutboxState = QueueState<PendingAct>;
 
-/** How often an act is tried that the server fails over each time; then the others go on without it. */
+/** Maximum number of tries of an act that the server fails on; then the others continue without it. */
 const FAILURES = 5;
 
 export class Outbox<View> extends RetryQueue<PendingAct, View> {

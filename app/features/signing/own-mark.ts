@@ -1,4 +1,4 @@
-/** A mark of a client's own, plain unless told otherwise: for tests of the ceremony. */
+/** A mark of a client's own, with usual values, for tests of the ceremony. */
 import type { OwnMark } from './own-rules';
 
 export const ownMark = (id: string, more: Partial<OwnMark> = {}): OwnMark => ({

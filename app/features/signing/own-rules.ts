@@ -3,7 +3,7 @@ import type { SigningView } from '@gatepath/contract';
 /** A mark of the person who is signing. */
 export type OwnMark = SigningView['marks'][number];
 
-/** What a mark's words are checked by, as the core wants it. */
+/** Returns the rules for a mark's value, as the core needs them. */
 export function rulesOf(mark: OwnMark) {
   return {
     kind: mark.kind,

@@ -1,4 +1,4 @@
-/** All pages small, each with what is left on it: an overview, and a way to any place. */
+/** All pages as thumbnails, each with what is left on it. */
 import { FlatList, Pressable, View, useWindowDimensions } from 'react-native';
 import { useFiles } from './files';
 import { usePalette } from '../../ui/hooks';

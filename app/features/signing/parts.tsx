@@ -1,4 +1,4 @@
-/** Small parts of the ceremony that several steps show. */
+/** Small parts that several steps of the ceremony share. */
 import { filledHow, type Filled } from '@gatepath/core/filling';
 import type { ReactNode } from 'react';
 import { Linking, View } from 'react-native';
@@ -40,7 +40,7 @@ export function WhoIs({ view, over, onNotMe }: { view: SigningView; over?: boole
   );
 }
 
-/** The languages there are, each by its own name. */
+/** The languages, each by its own name. */
 export function Languages({ signing, view }: { signing: Signing; view: SigningView }) {
   const t = useSay();
   if (view.languages.length < 2) return null;
@@ -58,7 +58,7 @@ export function Languages({ signing, view }: { signing: Signing; view: SigningVi
   );
 }
 
-/** What is left, by kind: "11 initials and 2 signatures". */
+/** Returns what is left by kind: "11 initials and 2 signatures". */
 export function leftByKind(t: Say, words: Words, view: Pick<SigningView, 'marks'>): string {
   const left = signingPlaces(view).filter((x) => x.required && !x.done);
   const of = (is: (how: Filled) => boolean) => left.filter((x) => is(filledHow(itemAt(x.marks, 0).kind))).length;
@@ -75,7 +75,7 @@ export function leftByKind(t: Say, words: Words, view: Pick<SigningView, 'marks'
   return parts.length ? listIn(words, parts) : t('sign.left.nothing');
 }
 
-/** What the screen says while acts wait for the connection, or when one was not taken. */
+/** What the screen says while acts wait for the connection, or if one was refused. */
 export function SendingBar({ signing }: { signing: Signing }) {
   const t = useSay();
   const p = usePalette();
@@ -119,13 +119,13 @@ export function SendingBar({ signing }: { signing: Signing }) {
   );
 }
 
-/** The last day for signing as the client's language writes it; null when there is none. */
+/** Returns the last day for signing in the client's language; null if there is none. */
 export function useLastDay(view: SigningView): string | null {
   const words = useWords();
   return view.lastDay && calendarDay(words, view.lastDay);
 }
 
-/** The way back from a screen of pages, always under the thumb. */
+/** The way back from a screen of pages, always within reach. */
 export function BackBar({ onBack }: { onBack: () => void }) {
   const p = usePalette();
   const t = useSay();
@@ -138,7 +138,7 @@ export function BackBar({ onBack }: { onBack: () => void }) {
   );
 }
 
-/** The documents to download: sealed, signed so far, or as they were sent. */
+/** The documents to download: sealed, signed so far, or as sent. */
 export function Downloads({ token, view, children }: { token: string; view: SigningView; children?: ReactNode }) {
   const t = useSay();
   const sealed = view.documents.length > 0 && view.documents.every((d) => d.sealed);
@@ -163,7 +163,7 @@ export function Downloads({ token, view, children }: { token: string; view: Sign
   );
 }
 
-/** Words under a heading, a little larger than usual: clients of every age read them. */
+/** Words below a heading, a little larger than usual for clients of every age. */
 export function Lead({ children }: { children: string }) {
   return <Body style={{ fontSize: 18, lineHeight: 26 }}>{children}</Body>;
 }

@@ -1,4 +1,4 @@
-/** The one act for the place in hand, in one touch. */
+/** The act for the current place, in one touch. */
 import { View } from 'react-native';
 import type { SigningView } from '@gatepath/contract';
 import { inkOf } from '@gatepath/core/inks';
@@ -24,7 +24,7 @@ interface Props {
   next: OwnMark | null;
   onHand: () => void;
   onNext: () => void;
-  /** Given where the place may be left as it is. */
+  /** Given if the place may be skipped. */
   onSkip?: () => void;
 }
 
@@ -125,7 +125,7 @@ function titleOf(t: Say, place: SigningPlace): string {
   return mark.label || t('sign.place.fill_page', { kind: t(`kind.${mark.kind}`), page });
 }
 
-/** The act with where it leads, told on the button. */
+/** Returns the act with what comes next, for the button. */
 function goesTo(t: Say, view: SigningView, act: string, mark: OwnMark, next: OwnMark | null): string {
   if (!next) return act;
   if (next.documentId !== mark.documentId) {

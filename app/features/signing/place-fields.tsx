@@ -15,10 +15,10 @@ import { Wrong } from './wrong';
 import { itemAt } from '@gatepath/core/sure';
 import { Stack } from '../../ui/layout';
 
-/** The keyboard for a form that the preparer asks for. */
+/** The keyboard for a pattern. */
 const KEYBOARD = { email: 'email', phone: 'tel', digits: 'numeric' } as const;
 
-/** Words, figures, a day or one of a list; checked while they are written. */
+/** Text, numbers, a day or one of a list; validated while typed. */
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function Writing({
   signing,

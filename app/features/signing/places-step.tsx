@@ -1,4 +1,4 @@
-/** From place to place: one thing to do at a time, what is left always in sight. */
+/** From place to place: one thing to do at a time, with what is left always visible. */
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { ScrollView, useWindowDimensions, View, type LayoutChangeEvent } from 'react-native';
 import { firstName } from '@gatepath/core/text';
@@ -204,10 +204,10 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
   );
 }
 
-/** Pages that are fetched ahead of the one in hand: a lift, a basement and a tunnel are as long. */
+/** Number of pages fetched ahead of the current one: enough for an elevator, a basement or a tunnel. */
 const PAGES_AHEAD = 6;
 
-/** One mark on each of the next pages with something to do. */
+/** Returns one mark on each of the next pages with something to do. */
 function pagesOf(ahead: SigningPlace[]): OwnMark[] {
   const byPage = new Map<string, OwnMark>();
   for (const { marks } of ahead) {
@@ -217,7 +217,7 @@ function pagesOf(ahead: SigningPlace[]): OwnMark[] {
   return [...byPage.values()];
 }
 
-/** Holds pictures that are wanted soon, so that they show without a connection too. */
+/** Fetches pictures that will be needed soon, so that they show without a connection too. */
 function usePicturesAhead(uris: string[]): void {
   const held = useRef(new Map<string, unknown>());
   const wanted = uris.join(' ');
@@ -246,7 +246,7 @@ function useShownPages() {
   };
 }
 
-/** In the place of an act on a page that is not there to be seen. */
+/** Shown instead of the act while the page cannot be seen. */
 function PageAwaited({ missing, onRetry }: { missing: boolean; onRetry: () => void }) {
   const t = useSay();
   return (
@@ -261,7 +261,7 @@ function PageAwaited({ missing, onRetry }: { missing: boolean; onRetry: () => vo
   );
 }
 
-/** The screen itself: a column that fills it, or one that scrolls when there is too little of it. */
+/** The screen: a column that fills it, or one that scrolls if there is too little space. */
 function Frame({ tight, color, children }: { tight: boolean; color: string; children: ReactNode }) {
   if (!tight) return <View style={{ flex: 1, backgroundColor: color }}>{children}</View>;
   return <ScrollView style={{ flex: 1, backgroundColor: color }}>{children}</ScrollView>;

@@ -1,4 +1,4 @@
-/** The things a party has to do, one after another: a mark each, but the choices of a group together. */
+/** What a party has to do, one after another: one mark each, but the choices of a group together. */
 import type { SigningView } from '@gatepath/contract';
 import type { OwnMark } from './own-rules';
 
@@ -10,7 +10,7 @@ export interface SigningPlace {
   done: boolean;
 }
 
-/** Places in reading order; what fills itself is not among them. */
+/** Returns places in reading order, without marks that fill themselves. */
 export function signingPlaces(view: Pick<SigningView, 'marks'>): SigningPlace[] {
   const out: SigningPlace[] = [];
   const groups = new Map<string, SigningPlace>();

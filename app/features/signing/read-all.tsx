@@ -1,4 +1,4 @@
-/** Every page of the packet, one under the other. */
+/** Every page of the packet, one below the other. */
 import { useState } from 'react';
 import { FlatList, View } from 'react-native';
 import type { SigningView } from '@gatepath/contract';

@@ -1,4 +1,4 @@
-/** Somebody signed an earlier version of a paper: what is different now, before the first touch. */
+/** A person signed an earlier version of a paper: what is different now, before the first touch. */
 import { useQueries, type UseQueryResult } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { ChangesOfPaper, SigningView } from '@gatepath/contract';
@@ -64,7 +64,7 @@ function Revised(o: { view: SigningView; n: number; changes: UseQueryResult<Chan
   );
 }
 
-/** What a header says is told, too: a number in it may be what the paper is called. */
+/** Returns whether a change is shown. Headers are included: a number in them may be the paper's name. */
 const isTold = (c: Change) => !c.aside || c.aside === 'header';
 
 function List({ found }: { found: ChangesOfPaper }) {

@@ -9,7 +9,7 @@ const Language = createContext<Words>(ENGLISH);
 
 export type Say = (key: WordKey, params?: WordParams) => string;
 
-/** Says sentences in the language of who reads. */
+/** Returns the function for sentences in the reader's language. */
 export function useSay(): Say {
   const words = useContext(Language);
   return (key, params) => say(words, key, params);
@@ -19,7 +19,7 @@ export function useWords(): Words {
   return useContext(Language);
 }
 
-/** The words of a language; English is here already, others are asked for once. */
+/** Queries the words of a language. English is bundled; others are fetched once. */
 export function useLanguage(language: string | undefined): Words | null {
   const other = language && language !== 'en' ? language : null;
   const query = useQuery({

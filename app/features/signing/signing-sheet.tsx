@@ -21,7 +21,7 @@ interface Props {
   width: number;
   current?: OwnMark | null;
   onTouch?: (mark: OwnMark) => void;
-  /** Told when the page is on the screen, and when it cannot be had. */
+  /** Called when the page is shown, and when it cannot be loaded. */
   onPicture?: (is: 'shown' | 'missing') => void;
 }
 

@@ -1,8 +1,8 @@
-/** What every step of the ceremony is given. */
+/** The props of every step of the ceremony. */
 import type { SigningView } from '@gatepath/contract';
 import type { Signing } from './use-signing';
 
-/** Where the client has turned to beside the way itself. */
+/** Where the client went besides the main way. */
 export type Aside = 'read' | 'decline' | 'hand' | 'more' | 'ask' | 'hand_over' | 'not_me' | 'pages';
 
 export interface StepProps {

@@ -1,4 +1,4 @@
-/** A ceremony that is only gone through: everything shows as it would, and nothing leaves the page. */
+/** A ceremony that is only rehearsed: everything shows as it would, and nothing leaves the page. */
 import { useState } from 'react';
 import { useQuery, type UseMutationResult } from '@tanstack/react-query';
 import type { Hand } from '@gatepath/core/packet';
@@ -8,14 +8,14 @@ import { ApiError, call, newId } from '../../api/client';
 import { showAct, type PendingAct } from './acts';
 import type { Signing } from './use-signing';
 
-/** What would go to the server: here it says that it does not. */
+/** Instead of sending to the server, says that a rehearsal does not. */
 function useNothing<Answer, Body>(): UseMutationResult<Answer, Error, Body> {
   return useAct<Body, Answer>(() =>
     Promise.reject(new ApiError(409, 'invalid', 'This is a rehearsal: nothing is sent.')),
   );
 }
 
-/** The ceremony of a person of a draft, as `useSigning` gives that of a packet that was sent. */
+/** The ceremony of a person in a draft, in the form that `useSigning` gives for a packet that was sent. */
 export function useRehearsal(packetId: string, partyId: string): Signing {
   const key = keys.rehearsal(packetId, partyId);
   const params = { packetId, partyId };

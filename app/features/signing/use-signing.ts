@@ -15,7 +15,7 @@ import { Outbox, type OutboxState } from './outbox';
 
 const again = (n: number, error: unknown) => n < 4 && error instanceof ApiError && error.status === 0;
 
-/** @param since  how far the log went in the view that is shown; the answer is then only what changed */
+/** @param since  how far the log goes in the view that is shown; the answer is then only what changed */
 function sendAct(token: string, act: PendingAct, since: number | undefined): Promise<ActAnswer> {
   const params = { token };
   switch (act.type) {
@@ -37,7 +37,7 @@ function sendAct(token: string, act: PendingAct, since: number | undefined): Pro
   }
 }
 
-/** Shows what the server answered; one that was asked for before, and comes later, would be older. */
+/** Shows the server's answer. An answer to an earlier request that comes later would be older and is ignored. */
 function show(client: QueryClient, token: string, view: SigningView): void {
   void client.cancelQueries({ queryKey: keys.signing(token) });
   client.setQueryData(keys.signing(token), view);

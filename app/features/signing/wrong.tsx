@@ -1,14 +1,17 @@
-/** What went wrong, said in the client's language. */
+/** What went wrong, in the client's language. */
 import type { RouteOf, RouteProblem } from '@gatepath/contract/routes';
 import type { WordKey } from '@gatepath/core/words';
 import { ApiError } from '../../api/client';
 import { Button, Note } from '../../ui/pieces';
 import { useSay, type Say } from './say';
 
-/** Whatever may go wrong in a ceremony. */
+/** The problems of a ceremony. */
 type ClientProblem = RouteProblem<RouteOf<'link'>> | 'offline';
 
-/** Words for what the server does not word for a client; null where its own sentence is in the client's language. */
+/**
+ * Returns the words for problems that the server does not word for a client; null if its own sentence is in the
+ * client's language.
+ */
 // eslint-disable-next-line max-lines-per-function -- one case for each problem; the compiler sees that none is missing
 function ownWords(code: ClientProblem): WordKey | null {
   switch (code) {

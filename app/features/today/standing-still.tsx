@@ -1,4 +1,4 @@
-/** Packets that stand still, by how long: at whom, and what can be done about it. */
+/** Packets at a gate for a long time: whom they wait for, and what can be done about it. */
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { Linking, Pressable, View } from 'react-native';

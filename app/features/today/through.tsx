@@ -1,4 +1,4 @@
-/** What was executed since the member last put it away. */
+/** What was executed since the member last dismissed it. */
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { Pressable } from 'react-native';

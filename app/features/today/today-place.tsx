@@ -1,4 +1,4 @@
-/** The first screen after signing in: what waits, what is due this week, what stands still, what came through. */
+/** The first screen after signing in: what waits, what is due this week, what is held up, what was executed. */
 import { router } from 'expo-router';
 import { View } from 'react-native';
 import type { TodayView } from '@gatepath/contract';
@@ -42,7 +42,7 @@ export function TodayPlace() {
   );
 }
 
-/** The four parts of a day: beside each other on a wide screen, else one after another. */
+/** The four parts of a day: beside each other on a wide screen, otherwise one after another. */
 function Parts({ today, wide }: { today: TodayView; wide: boolean }) {
   const acts = useActs();
   const waiting = (
@@ -98,7 +98,7 @@ export function longDay(day: string): string {
   return `${part({ weekday: 'long' })}, ${part({ month: 'long' })} ${part({ day: 'numeric' })}`;
 }
 
-/** Nothing to do is a good state: a gate that stands open, and the way on. */
+/** Nothing to do: a gate that is open, and the way on. */
 function Empty({ today }: { today: TodayView }) {
   const p = usePalette();
   return (

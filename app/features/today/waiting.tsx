@@ -1,4 +1,4 @@
-/** What waits for the member: verb first, the deal beneath, the act under the thumb; what is done leaves, with a way back. */
+/** What waits for the member: verb first, the deal below, the act within reach; what is done leaves, with undo. */
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
@@ -13,7 +13,7 @@ import { ACT_WORDS, isDone, type Acts } from '../deals/use-acts';
 import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
-/** As many as stand beside the week without scrolling. */
+/** As many as fit beside the week without scrolling. */
 const AT_FIRST = { wide: 5, phone: 6 };
 
 type Item = TodayView['waiting']['items'][number];

@@ -1,4 +1,4 @@
-/** The week as a line of posts, one a day, with what is due standing at its post; what is late stands before the first. */
+/** The week as a line of posts, one per day, with what is due at its post; what is late is before the first. */
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
@@ -15,9 +15,9 @@ import { Row, Stack } from '../../ui/layout';
 type Item = TodayView['week']['items'][number];
 
 const DAYS = 7;
-/** Things at one post before the rest is counted. */
+/** Number of things at one post; the rest is counted. */
 const AT_A_POST = 2;
-/** Posts that stand beside each other on a wide screen. */
+/** Number of posts side by side on a wide screen. */
 const IN_A_ROW = 7;
 
 interface PostOf {
@@ -26,7 +26,7 @@ interface PostOf {
   items: Item[];
 }
 
-/** What stands at which post; days of rest without anything are left out, today never is. */
+/** Returns the posts of the week. Non-business days without anything are left out, today never is. */
 export function postsOfWeek(today: TodayView): PostOf[] {
   const { items } = today.week;
   const late = items.filter((i) => i.day < today.today);

@@ -1,4 +1,4 @@
-/** Files on their way into a deal: each with its own progress and its own error. */
+/** Files being uploaded to a deal, each with its own progress and error. */
 import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import type { DocumentView } from '@gatepath/contract';
@@ -9,17 +9,17 @@ import { ApiError, newId, uploadFile } from '../../api/client';
 export interface Upload {
   id: string;
   name: string;
-  /** 0 to 1 while it travels; the server reads its pages afterwards. */
+  /** The share uploaded, 0 to 1; the server reads the pages afterwards. */
   part: number;
   problem: string | null;
   file: File;
 }
 
-/** How often, and how long apart, a busy server is asked again. */
+/** Maximum number of tries of a busy server, and the pause between them. */
 const TRIES = 20;
 const PAUSE_MS = 3_000;
 
-/** Does something again while the server says that it has too much to do. */
+/** Does something again while the server is busy. */
 async function whenFree<T>(work: () => Promise<T>): Promise<T> {
   for (let n = 1; ; n++)
     try {
@@ -30,7 +30,7 @@ async function whenFree<T>(work: () => Promise<T>): Promise<T> {
     }
 }
 
-/** @param onAdded  told of each paper once it is in the deal; its pages are read from then on */
+/** @param onAdded  called for each paper once it is in the deal; its pages are read from then on */
 export function useUploads(dealId: string, onAdded?: (doc: DocumentView) => void) {
   const [uploads, setUploads] = useState<Upload[]>([]);
   const client = useQueryClient();

@@ -1,4 +1,4 @@
-/** Anybody's page: drop a sealed PDF and read whether it is whole, and who signed what when. */
+/** A public page: drop a sealed PDF to see whether it is whole, and who signed what when. */
 import { useDropzone } from 'react-dropzone';
 import type { CopyVerification } from '@gatepath/contract';
 import { count } from '@gatepath/core/text';
