@@ -47,7 +47,7 @@ export const PNG = bytes('image/png');
 /** What may go wrong with a file that is sent in. */
 export const FILE_PROBLEMS = ['no-file', 'no-form', 'stalled', 'cut-off'] as const;
 
-// A schema of whatever there is: one of `unknown` would take none with a type of its own.
+// A schema of any value: one of `unknown` would accept none with a type of its own.
 /** Any schema. */
 // eslint-disable-next-line @typescript-eslint/no-explicit-any
 export type AnySchema = yup.ISchema<any>;

@@ -62,7 +62,7 @@ const A_YEAR_AGO = 340 * 86_400_000;
 export async function loadWorld(running: Running, say: (step: string) => void): Promise<void> {
   const desk = new InProcess(() => running.app);
   say('Setting up Towpath & Vane Realty');
-  // The firm is older than its oldest deal: its seal holds from then on.
+  // The firm is older than its oldest deal: its seal is valid from then on.
   running.ctx.clock.forward(-A_YEAR_AGO);
   const setup = await desk.call('setup', {
     body: { firmName: 'Towpath & Vane Realty', timeZone: 'America/New_York', ...MEMBERS[0], password: PASSWORD },

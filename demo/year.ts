@@ -68,7 +68,7 @@ export async function loadYear(tools: YearTools, say: (step: string) => void): P
   let month = '';
   let signedIn = Infinity;
   for (const step of steps) {
-    // At noon of its day, by the clock that everything else goes by.
+    // At noon of its day, by the server's clock.
     const at = now - step.ago * 86_400_000;
     clock.forward(at - clock.now().getTime());
     const name = addDays(today, -step.ago).slice(0, 7);

@@ -116,7 +116,7 @@ function ceremony(app: FastifyInstance, ctx: Context): void {
 
 /** The API's own description, and whether it lives. */
 function descriptionRoutes(app: FastifyInstance, ctx: Context): void {
-  // Written once: it is long, and anybody may ask for it.
+  // Built once: it is long, and anybody may request it.
   const description = JSON.stringify(openApi('0.1.0', ctx.config.publicUrl));
   app.get('/openapi.json', (_request, reply) => reply.type('application/json').send(description));
   app.get('/health', () => ({ ok: true }));
@@ -144,7 +144,7 @@ export function answerWith(reply: FastifyReply, problem: Problem): FastifyReply 
 function requireSameOrigin(request: FastifyRequest): void {
   const { origin } = request.headers;
   if (request.method === 'GET' || request.method === 'HEAD' || !origin) return;
-  // As the proxy in front says it was asked, where one is believed.
+  // The address as the proxy in front says it, if one is trusted.
   const own = `${request.protocol}://${request.host}`.toLowerCase();
   if (!URL.canParse(origin) || new URL(origin).origin !== new URL(own).origin)
     throw new Problem('other-origin', 'This request came from another site.');

@@ -161,7 +161,7 @@ function makeContext(
       if (firm && firm.until > Date.now()) return firm.known;
       const known = findFirm(database.pool);
       firm = { known, until: Date.now() + FIRM_MS };
-      // A firm that could not be read, or is not there yet, is asked for again.
+      // A firm that could not be read, or does not exist yet, is queried again.
       known.then(
         (f) => f ?? (firm = null),
         () => (firm = null),
@@ -179,7 +179,7 @@ function makeContext(
           now: clock.now(),
         }),
       );
-      // One that could not be opened is tried again by whoever asks next.
+      // A seal that could not be opened is tried again by the next request.
       seal.catch(() => (seal = null));
       return seal;
     },
@@ -264,10 +264,10 @@ async function addWeb(app: FastifyInstance): Promise<void> {
       },
     });
   }
-  // The bare address is a folder to the file server, which it shows to nobody.
+  // The bare address is a folder to the file server, which shows no folders.
   if (exported) app.get('/', (_request, reply) => reply.header('cache-control', 'no-cache').sendFile('index.html'));
   app.setNotFoundHandler(async (request, reply) => {
-    // A file that is not there is no screen.
+    // A file that does not exist is not a screen.
     const isFile = /\.\w{2,5}$/.test(itemAt(request.url.split('?'), 0));
     if (request.method !== 'GET' || !exported || isFile) return answerWith(reply, NOWHERE);
     return reply.header('cache-control', 'no-cache').sendFile('index.html');

@@ -101,7 +101,7 @@ function sessionSecret(given: string | undefined, dataDir: string): string {
   const file = path.join(dataDir, 'session-secret');
   if (existsSync(file)) return readFileSync(file, 'utf8').trim();
   const made = newSecret() + newSecret();
-  // Of several servers that share the folder one makes it; the others read what it made.
+  // If several servers share the folder, one makes it; the others read it.
   const temp = `${file}.${newSecret()}`;
   writeFileSync(temp, made, { mode: 0o600 });
   try {

@@ -69,7 +69,7 @@ test('one bad packet stops the calendar for no other packet, and is told on the 
   const [failure] = (await way.server.ok('firm')).failures;
   expect(failure).toMatchObject({ queue: 'tick', thing: bad.packet.id, tries: 6 });
   expect(failure!.sentence).toContain('“Papers”');
-  // EvaluatedRow at again, it is left alone until somebody says otherwise.
+  // Examined again, it is left alone until somebody says otherwise.
   await waitForDueWork(way.server.ctx);
   await db().query(`update packet set created_by = (select id from member limit 1) where id = $1`, [bad.packet.id]);
   await way.server.ok('tryAgain', { body: { queue: 'tick', thing: bad.packet.id } });

@@ -15,7 +15,7 @@ for (const file of readdirSync(dir)) {
   if (!language) continue;
   const messages: Words['messages'] = JSON.parse(readFileSync(path.join(dir, file), 'utf8'));
   const missing = WORD_KEYS.filter((k) => !messages[k]);
-  // A language with holes would fail a client half-way: it is not offered at all.
+  // A language with missing texts would fail a client half-way: it is not offered.
   if (missing.length) throw new Error(`${file} lacks ${missing.slice(0, 5).join(', ')}`);
   known.set(language, { language, messages });
 }
@@ -32,7 +32,7 @@ export function wordsOf(language: string | null | undefined): Words {
 
 /** The language that an Accept-Language header likes best of those that are known, else English. */
 export function wordsFor(acceptLanguage: string | undefined): Words {
-  // A browser sends a few; what is longer is no browser's.
+  // A browser sends a few; a longer header is not from a browser.
   const header = { 'accept-language': (acceptLanguage ?? '').slice(0, 300) };
   for (const tag of new Negotiator({ headers: header }).languages()) {
     const found = known.get(tag) ?? known.get(tag.toLowerCase()) ?? known.get(itemAt(tag.split('-'), 0).toLowerCase());

@@ -40,7 +40,7 @@ const isProblem = (answer: unknown): answer is ProblemDetails =>
  */
 function errorOf(status: number, answer: unknown, language: string | null): ApiError {
   if (!isProblem(answer)) return offline(status);
-  // One that only a newer server knows is shown in its own words.
+  // A code that only a newer server knows is shown in its own words.
   const code = answer.type.slice('/problems/'.length) as ProblemCode;
   return new ApiError(status, code, answer.detail, 'fields' in answer ? answer.fields : {}, language);
 }
@@ -66,7 +66,7 @@ interface AnyInput {
 function addressOf(name: RouteName, { params = {}, query = {} }: AnyInput): string {
   const search = new URLSearchParams();
   for (const [k, v] of Object.entries(query)) if (v !== undefined && v !== '') search.set(k, String(v));
-  // Not by its size: browsers of some years ago do not count it.
+  // Not by its size: older browsers do not report it.
   const asked = search.toString();
   return pathWith(name, params) + (asked && `?${asked}`);
 }
@@ -91,7 +91,7 @@ export async function call<N extends JsonRoute>(name: N, ...[input, manner]: Inp
   }
   const answer: unknown = response.status === 204 ? undefined : await response.json().catch(() => null);
   if (!response.ok) throw errorOf(response.status, answer, response.headers.get('content-language'));
-  // The server's tests hold every answer against the contract.
+  // The server's tests compare every answer with the contract.
   return answer as AnswerOf<N>;
 }
 
@@ -107,7 +107,7 @@ export function uploadFile<N extends FileRoute>(
   { onProgress, ...input }: Omit<Input<N>, 'body'> & { onProgress?: (part: number) => void },
 ): Promise<AnswerOf<N>> {
   return new Promise((resolve, reject) => {
-    // A plain fetch cannot tell how far it is, so this is the older kind.
+    // fetch cannot report progress, so this is the older API.
     const request = new XMLHttpRequest();
     request.open(paths[name].method, addressOf(name, input as AnyInput));
     request.responseType = 'json';
@@ -125,7 +125,7 @@ export function uploadFile<N extends FileRoute>(
 
 /** Returns a random id for an act, so that the server counts an act once even if its answer was lost. */
 export function newId(): string {
-  // randomUUID exists only on secure origins; a phone in the house may come over plain http.
+  // randomUUID exists only on secure origins; a phone in the office may use plain http.
   const bytes = crypto.getRandomValues(new Uint8Array(16));
   return Array.from(bytes, (b) => b.toString(16).padStart(2, '0')).join('');
 }

@@ -155,7 +155,7 @@ export const useSettings = () => ({
   notices: useAct((body: NoticesBody) => call('setNotices', { body }), { shows: keys.session }),
   holidays: useAct((holidays: string[]) => call('setHolidays', { body: { holidays } }), { shows: keys.firm }),
   again: useAct((body: TryAgainBody) => call('tryAgain', { body }), { shows: keys.firm }),
-  // With another time everything may be otherwise.
+  // At another time everything may differ.
   forward: useAct((hours: number) => call('forwardClock', { body: { hours } }), { shows: keys.session, renews: [[]] }),
 });
 
@@ -183,7 +183,7 @@ export function useMailroom(packetId?: string) {
     initialPageParam: '',
     queryFn: ({ pageParam }) => call('mailroom', { query: { packetId, ...pageAfter(pageParam) } }),
     getNextPageParam: (last) => last.next,
-    // Whoever has gone on to older ones reads those: all of them are not asked for again and again.
+    // After older items were loaded, they are not all refetched again and again.
     refetchInterval: ({ state }) => ((state.data?.pages.length ?? 0) > 1 ? false : 5_000),
   });
 }

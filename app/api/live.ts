@@ -38,7 +38,7 @@ export class News {
       all.delete(hear);
       if (all.size) return;
       this.hearing.delete(topic);
-      // What nobody hears of any more goes with the next stream; the last one ends it.
+      // Topics without listeners end with the next stream; the last one closes it.
       if (!this.hearing.size) this.renewSoon();
     };
   }
@@ -113,7 +113,7 @@ export function useLive(
     if (!topic) return;
     const queryKey: QueryKey = JSON.parse(name);
     const turns = { listening: true, running: false, again: false };
-    // One after the other: news that comes without end would put off every answer, its own and that of older items.
+    // One after the other: endless news would postpone every answer, its own and that of older items.
     const ask = async () => {
       turns.again = true;
       if (turns.running) return;

@@ -34,7 +34,7 @@ export function useNotice(id: string) {
   return useQuery({
     queryKey: keys.noticeView(id),
     queryFn: () => call('notice', { params: { noticeId: id } }),
-    // Messages arrive and are opened without the run having anything to do with it.
+    // Messages arrive and are opened without any change to the run.
     refetchInterval: (q) => (q.state.data?.state === 'going' || q.state.data?.working ? 1_500 : 30_000),
   });
 }

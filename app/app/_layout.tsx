@@ -15,7 +15,7 @@ import { useSpaceKey } from '../ui/space-key';
 import { makeTheme } from '../ui/theme';
 
 export default function Root() {
-  // Text shows in a system face until ours are there, rather than not at all.
+  // Text shows in a system face until ours are loaded.
   useFonts({ AtkinsonHyperlegible_400Regular, AtkinsonHyperlegible_700Bold, BricolageGrotesque_700Bold });
   useSpaceKey();
   const dark = useColorScheme() === 'dark';

@@ -10,7 +10,7 @@ import { ApiError } from '../api/client';
 
 import { makeTheme } from '../ui/theme';
 
-// On a machine that does much else an answer may take longer than the second that is usual.
+// On a busy machine an answer may take longer than the usual second.
 configure({ asyncUtilTimeout: 10_000 });
 
 export interface Asked {

@@ -2,7 +2,7 @@
 globalThis.Image = class extends globalThis.Image {
   override set src(value: string) {
     super.src = value;
-    // One whose address says so cannot be had.
+    // A picture whose address says so cannot be loaded.
     const name = value.includes('missing') ? 'error' : 'load';
     setTimeout(() => (name === 'load' ? this.onload?.(new Event(name)) : this.onerror?.(new Event(name))), 0);
   }

@@ -56,7 +56,7 @@ export function Field<T extends FieldValues>({
 /** Shows the server's field errors at their fields. Returns whether there were any. */
 export function showFieldErrors<T extends FieldValues>(error: unknown, setError: UseFormSetError<T>): boolean {
   const fields = error instanceof ApiError ? Object.entries(error.fields) : [];
-  // One that is no field of this form is shown with the form's other errors.
+  // An error of no field of this form is shown with the form's other errors.
   for (const [name, message] of fields) setError(name as Path<T>, { message });
   return fields.length > 0;
 }

@@ -21,7 +21,7 @@ export function useFilePick(o: {
       onChange={(e) => {
         const file = e.target.files?.[0];
         if (file) o.onFile(file);
-        // The same file chosen once more is a choice too.
+        // Choosing the same file again counts too.
         e.target.value = '';
       }}
     />

@@ -29,7 +29,7 @@ export function useOlder(list: Older): () => void {
   const isDue = hasNextPage && !isFetching && !isError;
   const ask = () => {
     if (wanted.current.times++ > MOST_TIMES) return;
-    // It may have been put off without anybody hearing of it: what was under way ended in the same moment.
+    // The fetch may have been cancelled silently: the one under way ended at the same moment.
     void Promise.resolve(fetchNextPage({ cancelRefetch: false })).finally(() => setTurn((n) => n + 1));
   };
   useEffect(() => {

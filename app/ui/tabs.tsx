@@ -5,7 +5,7 @@ import { StyleSheet, View, type ViewStyle } from 'react-native';
 import { webStyle } from './web';
 import { Stack } from './layout';
 
-// The library puts styles of its own beside ours, entry by entry: ours have to be one object.
+// The library adds styles beside ours, key by key: ours have to be one object.
 const TOUCHED = webStyle({ cursor: 'pointer', userSelect: 'none' });
 
 interface Props {

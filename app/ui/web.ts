@@ -30,7 +30,7 @@ export function isFocusedByKeys(target: unknown): boolean {
   try {
     return target instanceof Element && target.matches(':focus-visible');
   } catch {
-    // Browsers of some years ago do not know the word: better seen too often than never.
+    // Older browsers do not know the selector: better visible too often than never.
     return true;
   }
 }

@@ -11,7 +11,7 @@ import { TEXT } from './words';
 /** Maximum number of zones offered. */
 const OFFERED = 6;
 
-// Browsers of some years ago do not list them: what is written is taken as it is, and the server checks it.
+// Older browsers do not list them: what is typed is accepted, and the server validates it.
 const ZONES: readonly string[] = 'supportedValuesOf' in Intl ? Intl.supportedValuesOf('timeZone') : [];
 
 const readable = (zone: string) => zone.replace(/_/g, ' ').toLowerCase();

@@ -133,7 +133,7 @@ export function nudgeDays(schedule: Schedule, askedAt: string, zone: string, hol
     const day = plan.businessDays ? businessDayFrom(wished, holidays) : wished;
     if (schedule.lastDay && day > schedule.lastDay) break;
     out.push(day);
-    // Counted from the day it really went out, so that a moved one does not crowd the next.
+    // Counted from the day it was really sent, so that a delayed one is not followed too soon by the next.
     wished = addDays(day, Math.max(1, plan.every));
   }
   const warning = warnDay(schedule);

@@ -53,7 +53,7 @@ function within(x: Int32Array, y: Int32Array, span: Span, out: Int32Array): Span
     left.push({ a0: p, a1, b0: q, b1, row });
     return left;
   }
-  // Nothing holds them together: a part that was written anew.
+  // Nothing connects them: the part was rewritten.
   return [];
 }
 

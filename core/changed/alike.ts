@@ -47,7 +47,7 @@ export function isGuarded(t: Token): boolean {
 function isName({ text, begins }: Token): boolean {
   const word = text.replace(/^[^\p{L}]+/u, '');
   if (!/^\p{Lu}/u.test(word)) return false;
-  // A word all in capitals stands in headings; one letter is an initial.
+  // A word in capitals is in a heading; one letter is an initial.
   return !begins && (/\p{Ll}/u.test(word) || word.replace(/[^\p{L}]/gu, '').length === 1);
 }
 
@@ -81,7 +81,7 @@ export function likeness(a: Token, b: Token): Likeness {
   if (!x || !y) return 'differs';
   const sameLetters =
     a.exact.toLowerCase().replace(/[^\p{L}]/gu, '') === b.exact.toLowerCase().replace(/[^\p{L}]/gu, '');
-  // Only its height or the signs at its rim are others.
+  // Only its height or the signs around it differ.
   if (sameLetters && bare(a.exact).toLowerCase() === bare(b.exact).toLowerCase()) return 'slight';
   if (isGuarded(a) || isGuarded(b)) return 'differs';
   if (sameLetters) return 'slight';

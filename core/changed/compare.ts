@@ -128,7 +128,7 @@ function changeOf(r: Run, rows: Rows, moved: boolean): Placed {
       .slice(Math.max(0, from), to)
       .map((t) => t.text)
       .join(' ');
-  // What is missing on a picture may only not have been recognised there: the words beside it tell what the page is.
+  // What is missing on a scanned page may only not have been recognized: the words beside it show what the page is.
   const beside = [a[r.a0 - 1], b[r.b0 - 1], a[r.a1], b[r.b1]];
   const scan = [...a.slice(r.a0, r.a1), ...b.slice(r.b0, r.b1), ...beside].some((t) => t?.scan);
   const kind = moved ? 'moved' : before && after ? 'replaced' : before ? 'struck' : 'put_in';

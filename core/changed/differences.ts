@@ -53,7 +53,7 @@ export function judged(runs: readonly Run[], a: readonly Token[], b: readonly To
     const whole = x.length === r.a1 - r.a0 && y.length === r.b1 - r.b0;
     if (whole && (isSpeck(r, a, b) || (x.length > 0 && y.length > 0 && onlyDivided(x, y)))) out.slight.push(r);
     else if (whole && x.length > 0 && x.length === y.length) {
-      // Word for word: each that is nearly its counterpart stands by itself, and what differs between them stays together.
+      // Word for word: each that nearly equals its counterpart is separate, and what differs between them stays together.
       const kinds = x.map((t, i) => likeness(t, itemAt(y, i)));
       if (kinds.every((k) => k !== 'differs'))
         kinds.forEach((_, i) => out.slight.push({ a0: r.a0 + i, a1: r.a0 + i + 1, b0: r.b0 + i, b1: r.b0 + i + 1 }));

@@ -30,7 +30,7 @@ export function pairPages(
     const [p = 0, q = 0] = key.split(' ').map(Number);
     if (!ofBefore.has(p) && !ofAfter.has(q)) join(p, q);
   }
-  // Pages whose words say nothing lie beside those of the same number.
+  // Pages whose words say nothing are paired by number.
   const bare = (pages: readonly VersionPage[], p: number) => !!pages[p - 1] && !itemAt(pages, p - 1).words.length;
   for (let p = 1; p <= Math.min(before.length, after.length); p++)
     if (!ofBefore.has(p) && !ofAfter.has(p) && (bare(before, p) || bare(after, p))) join(p, p);
@@ -41,7 +41,7 @@ function rowsOf(n: number, m: number, ofAfter: Map<number, number>): Comparison[
   const paired = new Set(ofAfter.values());
   const rows: Comparison['pages'] = [];
   let told = 0;
-  // Pages that are gone are told before the first one that came after them and is still there.
+  // Deleted pages are listed before the first page after them that still exists.
   const goneUpTo = (end: number) => {
     for (let p = told + 1; p < end; p++) if (!paired.has(p)) rows.push({ before: p, after: null });
     told = Math.max(told, end - 1);

@@ -26,7 +26,7 @@ export const markTwice = onEachDocument(({ marks }, input) => {
     const first = before.find((o) => isTwice(o, m));
     before.push(m);
     if (!first) continue;
-    // A mark made from a rule gives way by itself; one of those placed by hand goes.
+    // A mark made from a rule is removed by the rule; of two placed by hand one is removed.
     const drop = [m, first].find((x) => !x.ruleId && !x.redlineId);
     found.push({
       rule: 'mark-twice',

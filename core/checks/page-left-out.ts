@@ -9,7 +9,7 @@ export const pageLeftOut: CheckRule = (input) =>
     if (!doc) return [];
     return rule.partyIds.flatMap((partyId) => {
       const pages = rule.except.filter((e) => e.partyId === partyId && e.page <= doc.pages.length).map((e) => e.page);
-      // Initials that were put there by hand make up for the exception.
+      // Initials placed there by hand make up for the exception.
       const bare = pages.filter(
         (page) =>
           !input.marks.some(

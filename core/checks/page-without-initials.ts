@@ -18,7 +18,7 @@ export const pageWithoutInitials: CheckRule = (input) => {
       place: { documentId: u.documentId, page: u.page, partyId: u.partyId },
     }));
   const gaps = new Map<string, { documentId: string; partyId: string; pages: number[] }>();
-  // The other pages of what came back were initialled by hand.
+  // The other pages of a returned paper were initialed by hand.
   for (const row of input.ledger.rows.filter((r) => !isByHand(input.draft, r.documentId))) {
     for (const cell of row.cells) {
       if (cell.gapFrom !== 'pattern') continue;
@@ -28,7 +28,7 @@ export const pageWithoutInitials: CheckRule = (input) => {
       gaps.set(key, gap);
     }
   }
-  // People who lack the same pages of a document are one finding with one way out.
+  // People who lack the same pages of a document are one finding with one fix.
   const together = new Map<string, { documentId: string; partyIds: string[]; pages: number[] }>();
   for (const g of gaps.values()) {
     const key = `${g.documentId}:${g.pages.join()}`;

@@ -9,7 +9,7 @@ export const partyWithoutAddress: CheckRule = ({ draft }) =>
     .filter((p) => (p.email.trim() ? !isEmail(p.email) : byLink(p) && !p.memberId && !p.phone))
     .map((p): Finding => ({
       rule: 'party-without-address',
-      // What is only delivered can go on paper.
+      // A delivery can be made on paper.
       severity: receives(p) && !p.email.trim() ? 'warns' : 'stops',
       sentence: p.email.trim()
         ? `“${p.email}” is not an email address. Correct it for ${p.name}.`

@@ -27,7 +27,7 @@ export const printedPlaceOpen = onEachDocument(({ marks, proposals }, input) => 
     const what = first.kind === 'signature' ? 'signature line' : 'initials blank';
     const where = `on ${pageRanges(places.map((p) => p.page))} of ${documentIn(input, first.documentId)}`;
     const n = count(places.length, `printed ${what}`);
-    // What is doubtful is nothing to be mended unseen, and may be no place of a hand at all.
+    // An uncertain place must not be filled unseen, and may not be a signature at all.
     const sure = first.partyId && !first.doubtful;
     return {
       rule: 'printed-place-open',

@@ -23,7 +23,7 @@ export const signatureParted: CheckRule = (input) => {
         m.page === s.page + 1 &&
         KINDS[m.kind].withSignature &&
         m.rect.y < HEAD * next &&
-        // Where the same stands beside the signature, the other page has a block of its own.
+        // If the same is beside the signature, the other page has a block of its own.
         !input.marks.some((o) => mine(o) && o.page === s.page && o.kind === m.kind) &&
         !signatures.some((o) => mine(o) && o.page === s.page + 1 && o.rect.y < HEAD * next + 60),
     );

@@ -8,7 +8,7 @@ export const signerWithoutSignature: CheckRule = (input) =>
   input.draft.parties
     .filter(puts)
     .filter((p) => !input.marks.some((m) => m.partyId === p.id && m.kind === 'signature' && m.required))
-    // Whoever signed by hand is asked only for what is missing on that paper.
+    // A person who signed on paper is asked only for what is missing there.
     .filter((p) => !input.marks.some((m) => m.partyId === p.id && m.required && isByHand(input.draft, m.documentId)))
     .map((p) => ({
       rule: 'signer-without-signature',

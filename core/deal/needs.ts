@@ -146,7 +146,7 @@ export function needsOf(o: {
     requirements,
     asked: [...asked]
       .map(([fact, papers]) => ({ fact, papers }))
-      // A day is asked for where what is due hangs on it; whether one is set at all is no question.
+      // A day is asked for if something due depends on it; whether one is set at all does not matter.
       .sort((a, b) => b.papers.length - a.papers.length || a.fact.localeCompare(b.fact)),
   };
 }

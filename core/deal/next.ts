@@ -181,7 +181,7 @@ function waitAct(p: PacketNow, w: PacketNow['waits'][number], me: string, today:
 function paperActs(needs: Needs, today: string): Next[] {
   const out: Next[] = [];
   for (const r of needs.requirements) {
-    // What is out or in draft is told by its packet.
+    // The packet says what is out or in draft.
     if (r.state !== 'open' || r.corner !== 'needed') continue;
     const due = r.due?.day ?? null;
     const why = [r.reason, r.signers.length ? '' : 'nobody signs it'].filter(Boolean).join('; ');

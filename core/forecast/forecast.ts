@@ -128,7 +128,7 @@ function byDays(weekday: number, restOfFirst: number, pace: Pace, chance: (doing
   let last = 0;
   return Array.from({ length: HORIZON }, (_, i) => {
     doing += (pace.week[(weekday + i) % 7] ?? 1) * (i ? 1 : restOfFirst);
-    // What is as good as sure is not worked out day after day.
+    // What is nearly certain is not computed day by day.
     if (last < SURE) last = chance(doing);
     return last;
   });

@@ -63,7 +63,7 @@ export function factOfCell(def: FactDef, text: string): FactValue {
     case 'flag':
       return YES.has(word) ? true : NO.has(word) ? false : text;
     case 'money': {
-      // Nobody writes thousandths of a dollar: it is another way of writing figures.
+      // Nobody writes thousandths of a dollar: these are separators.
       const figure = figureOfCell(text);
       return figure === null || /\.\d{3,}\D*$/.test(text) ? text : figure;
     }

@@ -205,7 +205,7 @@ function factsIn(
     const def = key.startsWith('fact.') ? defs.get(key.slice(5)) : undefined;
     if (!def) continue;
     const text = r.text(key, def.label, 200);
-    // A column of another kind of deal says nothing of this one.
+    // A column for another kind of deal says nothing about this one.
     if (!text || !def.kinds.includes(kind)) continue;
     const value = factOfCell(def, text);
     const wrong = wrongWith(def, value);

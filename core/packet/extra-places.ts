@@ -51,7 +51,7 @@ function blocks(printed: Proposal[], roleOf: (p: Proposal) => PlaceRole): Block[
       at.last = p;
     }
   }
-  // A block that another goes on from has room for all of them together.
+  // A block that another continues has space for all of them together.
   for (const block of [...out].reverse()) {
     const next = out.find((b) => b.role === block.role && b.kind === block.kind && b.first === block.lines + 1);
     if (next) block.lines = next.lines;
@@ -194,9 +194,9 @@ function placeGroup(space: FreeSpace, group: Piece[], last: Rect): Spot | null {
   const box = boxOf(group.map((p) => p.rect));
   const below = { x: last.x, y: last.y + last.h + 6 };
   const beside = { x: last.x + last.w + 8, y: last.y };
-  // Initials go on in their row, signatures in their column.
+  // Initials continue in their row, signatures in their column.
   const wishes = itemAt(group, 0).kind === 'initials' ? [beside, below] : [below, beside];
-  // Further away it would stand beside something else; a page of its own is offered instead.
+  // Further away it would be beside something else; a page of its own is offered instead.
   const reach = [60, 130];
   for (const far of reach)
     for (const scale of SCALES) {

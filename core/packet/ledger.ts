@@ -87,7 +87,7 @@ export function buildLedger(input: LedgerInput): Ledger {
     const who = `${m.documentId}:${m.partyId}`;
     if (!m.placeId) initialledSomewhere.add(who);
     else {
-      // Blanks printed beside clauses are no wish for every page; a blank on half of the pages is.
+      // Blanks printed beside clauses do not ask for initials on every page; a blank on half of the pages does.
       const pages = printed.get(who) ?? new Set();
       printed.set(who, pages.add(m.page));
       const all = pageCounts.get(m.documentId) ?? 0;

@@ -41,7 +41,7 @@ export function missingEdits(
         .filter((p) => !staying.includes(p))
         .map((p): DraftEdit => ({ op: 'drop', list: 'parties', id: p.id })),
       ...gatesOfPattern('by_side', staying, newId).map((item): DraftEdit => ({ op: 'put', list: 'gates', item })),
-      // What else there is on it was written by hand: nobody is asked for it.
+      // Anything else on it was written by hand: nobody is asked for it.
       { op: 'put', list: 'documents', item: { id: document.id, byHand: true } },
       ...acceptEdits(asked, draft.parties),
       ...leaveOutEdits(others),

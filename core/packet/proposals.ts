@@ -124,7 +124,7 @@ function fills(m: Mark, kind: MarkKind, rect: Rect): boolean {
 }
 
 function kindOf(place: PrintedPlace, known: boolean): MarkKind {
-  // Papers read before it was told apart: a date that is somebody's is the day they sign.
+  // Documents read before the difference was known: a date that belongs to a person is the date of signing.
   if (place.kind === 'date') return known && (place.signed ?? true) ? 'date_signed' : 'date';
   if (place.kind === 'checkbox' && place.field?.group) return 'choice';
   if (place.kind === 'text' && place.field && place.field.options.length > 1) return 'list';

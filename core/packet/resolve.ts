@@ -126,7 +126,7 @@ export function marksOfRule(
   // Side by side in the packet's order of parties, whatever order they were ticked in.
   const inOrder = parties.filter((p) => rule.partyIds.includes(p.id)).map((p) => p.id);
   const onDoc = handMarks.filter((m) => m.documentId === doc.id);
-  // Initials placed by hand on a page stand in for the rule's there.
+  // Initials placed by hand on a page replace the rule's there.
   const byHand = new Set(
     onDoc.filter((m) => m.kind === 'initials' && !m.redlineId).map((m) => `${m.page}:${m.partyId}`),
   );
@@ -137,7 +137,7 @@ export function marksOfRule(
   doc.pages.slice(0, doc.ownPages).forEach((_, i) => {
     const page = i + 1;
     const wanted = inOrder.filter((p) => !byHand.has(`${page}:${p}`) && !excepted.has(`${page}:${p}`));
-    // Where it was moved by hand, else in the blank the page has for it, else in free space.
+    // First where it was moved by hand, then in the blank the page has for it, then in free space.
     const known = (p: string) => moved.get(`${page}:${p}`) ?? printed.get(`${page}:${p}`);
     const toPlace = wanted.filter((p) => !known(p));
     for (const p of wanted) {

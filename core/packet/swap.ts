@@ -38,7 +38,7 @@ export function editsToSwapPages(draft: Draft, moves: PageMove[], into: string[]
       edits.push({ op: 'drop', list: 'marks', id: m.id });
       continue;
     }
-    // The place a mark was accepted for is named by its old document; the mark now stands by itself.
+    // The place a mark was accepted for is named by its old document; the mark is now independent.
     const { placeId: _placeId, ...rest } = m;
     const item: Mark = { ...rest, documentId: move.to.documentId, page: move.to.page, rect: moved(m.rect, move) };
     edits.push({ op: 'put', list: 'marks', item });

@@ -216,7 +216,7 @@ function placeGroup(
 ): void {
   const all = layouts(n);
   const comfortable = all.filter((l) => l.size === INITIALS_SIZES[0]);
-  // What is free on every one of them at once.
+  // What is free on all of them.
   const first = itemAt(group, 0);
   const together = group.length === 1 ? first : cellar(first.page, first.facts, unionInk(group.map((p) => p.ink)));
   for (const layout of comfortable) {

@@ -91,7 +91,7 @@ export class Asked {
     this.right = plain(c.right);
     this.shortLeft = c.sentence ? '' : c.left || captionAtEnd(flowOf(scan, b).before);
     this.runs = runsOn(flowOf(scan, b).before);
-    // What stands under a sentence is the next line of it, and no caption.
+    // Words below a sentence are its next line, not a caption.
     this.below = this.runs ? '' : c.below.map((p) => p.text).join(' ');
     this.pageWide = this.width > 0.86 * pageWidth && pageWidth > 200;
     this.flows = /^[,;.]|^[a-z]{2,}/.test(c.right) && !/^(?:date|fecha|signature|firma|initials)\b/.test(this.right);
@@ -134,7 +134,7 @@ export class Asked {
 
   /** Words above the blank that can be its caption. */
   private get above(): string {
-    // A sentence that ends over the blank says nothing of it.
+    // A sentence that ends over the blank says nothing about it.
     const ended = /[.;]$/.test(this.c.above) && this.c.above.split(' ').length > 3;
     return ended || this.runs || this.flows || (this.pageWide && this.b.made === 'rule') ? '' : this.c.above;
   }
@@ -143,7 +143,7 @@ export class Asked {
   get who(): RoleRead | null {
     return this.once('who', () => {
       const { c } = this;
-      // Whom a sentence behind the blank speaks of is not who fills it.
+      // The person a sentence after the blank speaks of is not the one who fills it.
       const right = this.flows && c.right.split(' ').length > 3 ? '' : c.right;
       const named = [c.cell, this.shortLeft, this.below, right, c.rowHead, c.colHead, this.above].map((t) =>
         this.role(t),
@@ -167,7 +167,7 @@ export class Asked {
       { text: c.sentence ? tail(c.left, 4) : '', weight: 0.6 },
       { text: behind ? c.right : '', weight: 0.85 },
       { text: inTable ? c.rowHead : '', weight: 0.8 },
-      // Words over the line count only where nothing stands before it.
+      // Words over the line count only if there are none before it.
       { text: plain(shortLeft).length > 2 || c.cell ? '' : this.above, weight: 0.8 },
     ];
   }

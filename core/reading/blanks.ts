@@ -302,7 +302,7 @@ function ruledBlank(scan: PageScan, l: AcrossLine): Blank[] {
       if (t.made === 'word') covered += Math.max(0, Math.min(t.x1, l.x1) - Math.max(t.x0, l.x0));
   }
   if (covered > 0.22 * w) return [];
-  // A long line close under words parts a table's rows or underlines a heading.
+  // A long line close below words divides a table's rows or underlines a heading.
   const long = w > 0.6 * (scan.right - scan.left);
   if (
     long &&

@@ -77,7 +77,7 @@ export function captionsOf(scan: PageScan, b: Blank): Captions {
   if (near && b.made !== 'cell' && !walled(near)) {
     const gap = b.x0 - near.x1;
     if (gap < 34 || /:\s*$/.test(near.text) || gap < 0.3 * scan.content.width) {
-      // Brackets and currency signs before the blank stand between it and its words.
+      // Brackets and currency signs before the blank are between it and its words.
       const words =
         PUNCTUATION.test(near.text) || near.text.length < 2 ? between.map((p) => p.text).join(' ') : near.text;
       out.left = words;
@@ -86,7 +86,7 @@ export function captionsOf(scan: PageScan, b: Blank): Captions {
   }
   const rowFrom = Math.min(b.x0, ...others.map((o) => o.x0));
   const startsRow = !row.some((p) => p.x1 <= rowFrom + 4);
-  // What stands in brackets right behind the blank before explains that one.
+  // Brackets right after the blank before explain that one.
   if (blankBefore) {
     const own =
       /^,[^,;.:]{3,30}$/.test(out.left) && startsRow && isRoleHeading(out.left.slice(1))
@@ -141,7 +141,7 @@ function belowOf(scan: PageScan, b: Blank): Phrase[] {
       if (p.x1 < b.x0 + 1 || p.x0 > b.x1 - 1) return false;
       if (p.x0 < b.x0 - 14 || (p.x0 + p.x1) / 2 > b.x1 + 4) return false;
       if (p.x1 - p.x0 > 1.35 * (b.x1 - b.x0) + 30) return false;
-      // Words with a blank of their own on the right belong to that one.
+      // Words with a blank of their own on the right belong to that blank.
       const own = scan.blanks.some(
         (o) => o !== b && onRow(p, o) && o.x0 >= p.x1 - 4 && o.x0 - p.x1 < 26 && o.made !== 'box',
       );
@@ -157,7 +157,7 @@ function aboveOf(scan: PageScan, b: Blank): string {
       if (rise < 6 || rise > 46) return false;
       if (p.x0 < b.x0 - 10 || p.x0 > b.x0 + 0.55 * (b.x1 - b.x0)) return false;
       if (p.x1 - p.x0 > 1.2 * (b.x1 - b.x0) + 20) return false;
-      // Words before a blank on their own row, or under another blank, are that one's.
+      // Words before a blank on their own row, or below another blank, belong to that one.
       if (scan.blanks.some((o) => o !== b && onRow(p, o) && o.x0 >= p.x1 - 4 && o.x0 - p.x1 < 26 && o.made !== 'box'))
         return false;
       if (scan.blanks.some((o) => o !== b && onRow(p, o) && o.x1 <= p.x0 + 4 && p.x0 - o.x1 < 14 && o.made !== 'box'))
@@ -210,7 +210,7 @@ function cellCaptions(scan: PageScan, b: Blank, out: Captions): void {
       break;
     }
   }
-  // Whose it is may stand under it, also where what it is stands before it: "Initial: [  ] [  ]".
+  // The role may be below it even if the kind is before it: "Initial: [  ] [  ]".
   const named = scan.phrases.find(
     (p) =>
       p.x0 > c.x - 6 &&
@@ -240,7 +240,7 @@ function aroundBox(scan: PageScan, b: Blank, c: Rect, out: Captions): void {
   const last = scan.blanks
     .filter((o) => o !== b && o.x1 <= c.x && c.x - o.x1 < 120 && sameRow(o, b))
     .sort((o, q) => q.x1 - o.x1)[0];
-  // "[   ] (Tenant 1) [   ] (Tenant 2)": what stands in brackets behind a box explains that one.
+  // "[   ] (Tenant 1) [   ] (Tenant 2)": brackets after a box explain that box.
   const isOfLast = !!last && !!beside && beside.x0 >= last.x1 - 4 && /^\(.*\)$/.test(beside.text);
   if (isOfLast) out.after = last;
   out.right = /^\([^)]*\)/.exec(right?.text ?? '')?.[0] ?? '';

@@ -120,7 +120,7 @@ function paragraphs(scan: PageScan, runs: Run[]): Run[][] {
       const last = lastOf(lines);
       const end = lastOf(last);
       const down = first.y - end.y;
-      // What did not fit on a line stands on the next, however much room it left.
+      // What did not fit on a line is on the next, however much space the line had left.
       const full = end.x1 > edge || end.x1 + (first.x1 - first.x0) > scan.right - 2;
       return full && down > 0.6 * first.size && down < PITCH * first.size && Math.abs(first.x0 - x0) < 26;
     });

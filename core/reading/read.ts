@@ -116,7 +116,7 @@ function giveRoles(scan: PageScan, all: Judged[], paper: PaperContext): void {
   const signs = all.filter((j) => j.kind === 'signature');
   for (const s of signs) {
     if (OUTSIDER.test(plain(s.label))) continue;
-    // "Agent" under a heading that says whose agent is that one.
+    // "Agent" below a heading that says whose agent is that agent.
     const vague = s.role?.role === 'broker' && !/\b(?:listing|seller|landlord|owner|lessor)/.test(plain(s.label));
     if (s.role && !vague) continue;
     const found = underHeading(scan, s, headings, paper);
@@ -124,7 +124,7 @@ function giveRoles(scan: PageScan, all: Judged[], paper: PaperContext): void {
   }
   for (const j of all) {
     if (j.kind === 'checkbox' || j.kind === 'signature') continue;
-    // Initials stand on their own: those of a footer belong to no signature above it.
+    // Initials are independent: those of a footer belong to no signature above them.
     const partner = j.kind === 'initials' ? null : besideName(j, all) ? null : partnerOf(j, signs);
     if (
       partner?.role &&
@@ -136,7 +136,7 @@ function giveRoles(scan: PageScan, all: Judged[], paper: PaperContext): void {
         shared.set(j, partner);
       }
     }
-    // Beside the name of somebody, where their signature stands elsewhere.
+    // Beside a person's name if their signature is elsewhere.
     if (!j.role) j.role = besideName(j, all)?.role ?? null;
     if (
       !j.role &&
@@ -263,7 +263,7 @@ function giveOrdinals(all: Judged[]): void {
   for (const j of all) {
     const partner = shared.get(j);
     if (partner?.role && j.role) j.role = { role: j.role.role, ordinal: partner.role.ordinal };
-    // One day under the lines of two: whose it is, the page does not say.
+    // One date below the lines of two people: the page does not say whose it is.
     if (j.kind === 'date' && partner && isOfTwo(j, partner, all)) j.confidence = Math.min(j.confidence, DOUBT);
   }
 }

@@ -131,7 +131,7 @@ function joinBlanks(tokens: Token[]): Token[] {
       last.x1 = t.x1;
       if (last.text.length >= 4) last.made = 'dots';
     } else if (last && last.made === 'underscores' && t.made === 'underscores' && t.x0 - last.x1 < 0.75 * t.size) {
-      // "_ _ _ _" is one blank; "____ ____" is two, told by the length of the pieces.
+      // "_ _ _ _" is one blank; "____ ____" is two: the length of the pieces decides.
       if (last.text.length <= 2 || t.text.length <= 2) {
         last.text += t.text;
         last.x1 = t.x1;

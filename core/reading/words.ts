@@ -116,7 +116,7 @@ export function roleOfWords(words: string, owner: PlaceRole = 'seller'): RoleRea
   for (const [role, re] of [...ROLES, ownerToo]) {
     const m = re.exec(t);
     if (!m) continue;
-    // "Landlord or agent" is the landlord's place; "buyer's agent" is one role that holds another's word.
+    // "Landlord or agent" is the landlord's place; "buyer's agent" is one role that contains another's word.
     const within = best && m.index >= best.from && m.index < best.from + best.word.length;
     if (!best || (m.index < best.from && !(m.index + m[0].length > best.from && best.word.length > m[0].length))) {
       if (!within) best = { role, from: m.index, word: m[0] };

@@ -65,7 +65,7 @@ export function isChange(command: { type: string }): command is ChangeCommand {
 /** Decides a change by the sender. A lapsed packet can only be extended. */
 export function decideChange(state: PacketState, command: ChangeCommand): Decision {
   if (command.type === 'extend') return decideExtend(state, command);
-  // An answer that comes late still reaches who asked.
+  // A late answer still reaches the person who asked.
   if (state.status !== 'at_gate' && command.type !== 'answer') return refuse(`ended_${state.status}`);
   switch (command.type) {
     case 'withdraw':
@@ -131,7 +131,7 @@ function decideAboutParty(
     case 'correct_party': {
       const contact = { ...command.contact, name: command.contact.name.trim(), email: command.contact.email.trim() };
       if (!contact.name) return refuse('bad_contact');
-      // Whoever signs at the desk, or is a member, needs no address.
+      // A person who signs at the desk, or is a member, needs no address.
       if (contact.email ? !isEmail(contact.email) : byLink(party)) return refuse('bad_contact');
       if (contact.name !== party.name && hasActed(state, partyId)) return refuse('has_acted');
       return accept({ type: 'party_corrected', partyId, contact });
@@ -234,7 +234,7 @@ function decideReading(state: PacketState, allowed: boolean): Decision {
   const told = allowed ? readersOf(state.plan, state.gate) : [];
   return accept(
     { type: 'reading_changed', allowed },
-    // Whoever was told once is not told again when it is allowed again.
+    // A person notified once is not notified again when it is permitted again.
     ...told.filter((e) => !('partyId' in e) || !progressOf(state, e.partyId ?? '').shownAt),
   );
 }

@@ -33,7 +33,7 @@ export function countsFrom(state: PacketState, partyId: string): DueDay | null {
   const off = plan.holidays ?? [];
   if (s.letter) return deliveredAfter(rule[s.letter.way], s.letter.day, off);
   const opened = s.openedAt && dayOf(s.openedAt, plan.timeZone);
-  // Whoever has opened it has it, whatever became of a message.
+  // Whoever opened it has it, whatever happened to a message.
   if (opened && (s.bounced || !isWrittenTo(plan, partyId)))
     return { day: opened, why: `${shortDay(opened)}: it was opened` };
   if (s.bounced || !isWrittenTo(plan, partyId)) return null;

@@ -38,7 +38,7 @@ export function decidePartyAct(state: PacketState, command: PartyCommand): Decis
       ? accept()
       : accept({ type: 'language_chosen', partyId: party.id, language: command.language });
   if (command.type === 'ask_question' && progress.askedAt) return decideQuestion(state, command);
-  // Opened after the day it counted as delivered: that is still worth knowing.
+  // Opened after the day it counted as delivered: still worth recording.
   if (receives(party) && command.type === 'open' && progress.askedAt) return decideOpened(state, party.id);
   if (progress.status === 'done' || progress.status === 'excused')
     return command.type === 'open' ? accept() : refuse('already_done');
@@ -65,7 +65,7 @@ export function decidePartyAct(state: PacketState, command: PartyCommand): Decis
       break;
   }
   if (receives(party)) return refuse('not_your_turn');
-  // Who signs at the desk acts only while a host is named: the record says who it was.
+  // A person who signs at the desk acts only while a host is named: the record says who it was.
   if (!byLink(party) && !progress.hostName) return refuse('host_wanted');
   if (command.type === 'agree')
     return progress.agreedAt ? accept() : accept({ type: 'agreed', partyId: party.id, agreement: command.agreement });
@@ -135,18 +135,18 @@ function decideFill(
   if (how.by === 'hand') {
     const hand = progressOf(state, party.id).hand;
     if (!hand) return refuse('no_hand');
-    // Signed is signed: the same act again changes nothing.
+    // A signature is final: the same act again changes nothing.
     if (state.fills.has(mark.id)) return accept();
     return accept(filled({ hand: hand.seq }));
   }
-  // What was written into the documents with an earlier seal stays as it was signed.
+  // What was written into the documents with an earlier seal stays as signed.
   if (state.fills.has(mark.id) && progressOf(state, party.id).again) return refuse('already_done');
   const text = command.text ?? '';
   if (how.by === 'file') {
     if (command.file) return accept(filled({ file: command.file }));
     return state.fills.has(mark.id) ? accept(cleared(markId, actId)) : refuse('file_wanted');
   }
-  // Writing nothing takes back what was written.
+  // Writing nothing clears the mark.
   if (!text.trim() && state.fills.has(mark.id)) return accept(cleared(markId, actId));
   if (how.by === 'touch') {
     if (!text.trim()) return accept();

@@ -138,7 +138,7 @@ export function isHeld(state: PacketState, done: readonly string[] = [], gone?: 
 
 /** Whether anything stands on the pages that a party put there. */
 export function hasFilled(state: PacketState, partyId: string): boolean {
-  // Asked with every act, of thousands: no list is made for it.
+  // Called for every act, of thousands: it allocates no list.
   for (const fill of state.fills.values()) if (fill.partyId === partyId) return true;
   return false;
 }

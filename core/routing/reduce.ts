@@ -118,7 +118,7 @@ function step(state: PacketState | null, event: PacketEvent, own: Own): PacketSt
       party(body.partyId, { status: 'asked', askedAt: at, nudges: { n: 0, lastAt: null } });
       return next;
     case 'opened':
-      // What counted as delivered before it was opened stays so.
+      // What counted as delivered before it was opened stays delivered.
       if (own.party(next, body.partyId).status === 'done') party(body.partyId, { openedAt: at, lastActAt: at });
       else party(body.partyId, { status: 'opened', openedAt: at, lastActAt: at });
       return next;
@@ -139,7 +139,7 @@ function step(state: PacketState | null, event: PacketEvent, own: Own): PacketSt
       own.part(next, 'hands')[seq] = { partyId: body.partyId, hand: body.hand };
       return next;
     case 'mark_filled': {
-      // By far the most there are of: nothing is made for it but the fill.
+      // By far the most frequent event: nothing is allocated but the fill.
       const filler = own.party(next, body.partyId);
       filler.status = 'in_progress';
       filler.lastActAt = at;
@@ -208,7 +208,7 @@ function step(state: PacketState | null, event: PacketEvent, own: Own): PacketSt
     }
     case 'party_corrected': {
       const was = state.plan.parties.find((p) => p.id === body.partyId)!;
-      // Another name is another signature: what was set under the old one is set anew.
+      // A new name needs a new signature: the one set under the old name is cleared.
       const anew = writtenAnew(own.party(next, body.partyId), at);
       party(body.partyId, { bounced: null, ...anew, ...(was.name === body.contact.name ? {} : { hand: null }) });
       next.plan = withContact(state.plan, body.partyId, body.contact);

@@ -73,10 +73,10 @@ function decideTick(state: PacketState, { today, working }: { today: string; wor
   const { schedule, timeZone } = state.plan;
   if (state.status !== 'at_gate') return accept();
   const delivered = working ? deliveredBy(state, today) : [];
-  // What is due beside it is looked at once the gate behind it is open.
+  // Other gates that are due are examined once the gate after it is open.
   if (delivered.length || !schedule) return accept(...delivered);
   const { lastDay } = schedule;
-  // The last day lasts until its end; what is only delivered has none.
+  // The last day lasts until its end; a delivery has none.
   if (lastDay && today > lastDay && signersWait(state)) return accept({ type: 'lapsed', lastDay });
   if (!working) return accept();
   const out: PacketEventBody[] = [];
@@ -85,10 +85,10 @@ function decideTick(state: PacketState, { today, working }: { today: string; wor
   if (warned) out.push({ type: 'warned', lastDay });
   for (const p of waitingFor(state)) {
     const s = progressOf(state, p.id);
-    // Whoever signs at the desk is called in, not written to.
+    // A person who signs at the desk is called in, not written to.
     if (!s.askedAt || !byLink(p)) continue;
     const passed = nudgesOf(state, s.askedAt).filter((d) => d <= today);
-    // Nudges missed while nobody looked are made up for by one.
+    // Several nudges missed while the server was down become one.
     const due = passed.length > 0 && (!s.nudges.lastAt || dayOf(s.nudges.lastAt, timeZone) < lastOf(passed));
     if (due && s.nudges.n < (schedule.nudge?.most ?? 0)) out.push({ type: 'nudged', partyId: p.id, n: s.nudges.n + 1 });
   }

@@ -96,7 +96,7 @@ export function holdUp(state: PacketState): { partyIds: string[]; sentence: stri
   const open = waitingFor(state);
   const told = open.map((p) => ({ p, sentence: statusSentence(state, p.id) }));
   if (told.length === 1) return { partyIds: [itemAt(open, 0).id], sentence: itemAt(told, 0).sentence };
-  // Something is wrong with one of them: that is what to know first.
+  // Something is wrong with one of them: that comes first.
   const stuck = told.filter(
     ({ p }) => (progressOf(state, p.id).bounced && !progressOf(state, p.id).letter) || progressOf(state, p.id).locked,
   );

@@ -49,7 +49,7 @@ export function sheetIn(gray: Gray): Corners {
   };
   const corners: Corners = [far((x, y) => -x - y), far((x, y) => x - y), far((x, y) => x + y), far((x, y) => y - x)];
   const outline = areaOf(corners) * width * height;
-  // One that fills the picture has no edge to be cut along.
+  // A sheet that fills the picture has no edge to cut along.
   if (areaOf(corners) > 0.95) return WHOLE;
   return isSheet(corners) && size >= FULL * outline && size <= 1.15 * outline ? corners : WHOLE;
 }

@@ -54,7 +54,7 @@ export function findAgain(before: DocumentFacts, after: DocumentFacts, marks: re
     found.filter((f) => f.a.state !== 'lost'),
     (f) => f.a.page,
   );
-  // Two that would stand on each other did not both find their own.
+  // Two that would overlap did not both find their own place.
   return found.map(({ m, i, a }) => {
     const clash =
       a.state !== 'lost' &&
@@ -160,7 +160,7 @@ function findOne(papers: Papers, m: Mark): Again {
   const sure =
     best.weight >= SURE * all &&
     best.second < (stood ? SURE : FREE) * best.weight &&
-    // What stood on a printed place stands on one again; what stood free is held by words alone, and they must agree.
+    // A mark on a printed place is on one again; a free mark is found by words alone, and they must agree.
     (stood ? place !== null : best.agree >= AGREED && best.asLarge && (!coversPrint(page, rect) || covered(before, m)));
   const state = !sure ? 'doubtful' : best.page === m.page && isAt(rect, m.rect) ? 'same' : 'moved';
   return { markId: m.id, state, page: best.page, rect };
@@ -203,7 +203,7 @@ function votesFor(papers: Papers, m: Mark): Vote[] {
 function voteOf({ now, went }: Papers, m: Mark, word: Word, i: number, weight: number): Vote {
   const to = now[went[i] ?? -1];
   if (!to) return { page: 0, rect: m.rect, weight, scale: 1 };
-  // In another size of type the distances are others too.
+  // In another type size the distances differ too.
   const scale = Math.min(1.6, Math.max(0.6, to.rect.h / Math.max(1, word.rect.h)));
   const dx = m.rect.x - word.rect.x;
   return {

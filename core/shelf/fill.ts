@@ -37,7 +37,7 @@ export function fillSlots(
   const ones = (side: PacketParty['side']) =>
     slots.filter((s) => s.slot === 'one' && s.side === side).sort((a, b) => a.ordinal - b.ordinal);
   const filled = slots.map((slot): FilledSlot => {
-    // Whoever is fixed comes along as they are.
+    // A fixed person is copied as they are.
     if (slot.slot === 'person') return { slot, people: [personOf(fixed(slot))], empty: null };
     const here = ofSide(slot.side);
     if (slot.slot === 'every') return { slot, people: here, empty: here.length ? null : 'nobody' };

@@ -74,7 +74,7 @@ export function formFrom({ draft, people, tags, newId }: From, documentId: strin
 
 /** Returns a mark without text that was written for that deal; null for a label that was nothing else. */
 function withoutWords(m: Mark, parties: readonly PacketParty[], tags: Tags): Mark[] {
-  // What a choice is called is the form's own.
+  // The label of a choice is the form's own.
   if (!m.value || m.kind === 'choice') return [m];
   const value = asTags(m.value, parties, tags);
   if (value.includes('{')) return [{ ...m, value }];
@@ -89,7 +89,7 @@ export function kitFrom({ draft, people, tags, newId }: From, formIds: readonly 
     ...emptyDraft(name),
     subject: asTags(draft.subject, draft.parties, tags) || `Please sign: ${name}`,
     message: asTags(draft.message, draft.parties, tags),
-    // The last day was that packet's alone.
+    // The last day was only for that packet.
     schedule: { ...NO_SCHEDULE, ...draft.schedule, lastDay: null },
     handOver: draft.handOver,
     readAlong: draft.readAlong ?? false,
@@ -121,7 +121,7 @@ export function asTags(text: string, parties: readonly PacketParty[], tags: Tags
   const words = out.replace(/\{[^{}]{0,60}\}/g, ' ').split(/[^\p{L}\p{N}]+/u);
   const as = new Set(words);
   const inAnyCase = new Set(words.map(fold));
-  // A short part of a name is a word of its own in small letters ("Will", "An"): it counts as it is written.
+  // A short part of a name can be a common word in lower case ("Will", "An"): its capitals count.
   const isNamed = (part: string) => (part.length > 3 ? inAnyCase.has(fold(part)) : part.length > 1 && as.has(part));
   const named = parties.some(
     (p) =>

@@ -117,12 +117,12 @@ function gatesOf(kit: Draft, filling: Filling, parties: PacketParty[], newId: ()
 /** Adds to the draft what a form has on its pages, for the people who fill its slots. */
 function withForm(draft: Draft, form: FormInUse & { filling: Filling }, newId: () => string): Draft {
   const people = new Map(form.filling.slots.map((f) => [f.slot.id, f.people]));
-  // A form that was set for these people has marks that are theirs already.
+  // A form that was typeset for these people has their marks already.
   for (const { people: all } of form.filling.slots) for (const p of all) people.set(p.id, [p]);
   const grouped = groups(newId);
   const marks: Mark[] = [];
   for (const m of form.draft.marks) {
-    // What is left of another paper of the form stands on none that goes out.
+    // Marks on another paper of the form are on none that is sent.
     if (m.documentId !== form.document.id) continue;
     const first = m.partyId === NOBODY ? { id: NOBODY } : people.get(m.partyId)?.[0];
     if (first) marks.push(grouped({ ...m, id: newId(), documentId: form.document.id, partyId: first.id }));
@@ -131,7 +131,7 @@ function withForm(draft: Draft, form: FormInUse & { filling: Filling }, newId: (
     .filter((r) => r.documentId === form.document.id)
     .flatMap((r) => ruleFor(r, form, newId));
   let made: Draft = { ...draft, marks: [...draft.marks, ...marks], rules: [...draft.rules, ...rules] };
-  // What is for everybody of a side stands there once: the others get the same beside it.
+  // Marks for everyone of a side are there once: the others get copies beside them.
   for (const { slot, people: all } of form.filling.slots)
     for (const person of all.slice(1)) made = withSameMarks(made, form, all[0]?.id ?? '', person.id, slot, newId);
   return { ...made, passed: [...made.passed, ...form.draft.passed] };

@@ -98,7 +98,7 @@ async function* zipped(
   const fail = (error: unknown) => out.destroy(error instanceof Error ? error : new Error(String(error)));
   let done = 0;
   for (const e of entries) {
-    // PDFs are packed already; packing them again costs time and wins nothing.
+    // PDFs are compressed already; compressing them again costs time and gains nothing.
     const options = { mtime, compress: !e.path.endsWith('.pdf') };
     zip.addReadStreamLazy(e.path, options, (give) => {
       void (async () => {

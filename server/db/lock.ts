@@ -73,14 +73,14 @@ export function lockFolder(dir: string): () => void {
       throw new ConfigError(
         `DATA_DIR ${dir} is in use by another Gate Path server (process ${other.pid}). Stop that one first, name another folder, or set DATABASE_URL so that several servers share one database.`,
       );
-    // Left by a server that was killed: moved aside whole, so that of two who see it only one takes it.
+    // Left by a server that was killed: moved away in one step, so that of two who see it only one takes it.
     const aside = `${file}.${newSecret()}`;
     try {
       renameSync(file, aside);
       if (ownerOf(aside)?.token !== other?.token) renameSync(aside, file);
       else rmSync(aside, { force: true });
     } catch {
-      // Somebody else was quicker.
+      // Another server was faster.
     }
   }
   throw new ConfigError(`DATA_DIR ${dir} cannot be locked. Start the server again.`);

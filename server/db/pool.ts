@@ -42,7 +42,7 @@ export async function openDatabase(options: { databaseUrl: string | null; dataDi
   const { databaseUrl } = options;
   if (databaseUrl) {
     const pool = guard(new pg.Pool({ connectionString: databaseUrl, max: 10 }));
-    // A connection that is lost while nobody uses it is replaced by the pool; without a hearer it would end the process.
+    // The pool replaces a connection that is lost while unused; without a listener it would end the process.
     pool.on('error', () => undefined);
     return {
       pool,

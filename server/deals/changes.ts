@@ -61,7 +61,7 @@ export async function changeDeal(ctx: Context, dealId: string, body: DealPatch, 
 
 /** Returns the deal after a change, with the change's effect on its requirements. */
 async function changedView(ctx: Context, dealId: string, before: Needs, member: Member): Promise<DealChanged> {
-  // The change is kept, and a job computes the same: the answer shows it at once where it can.
+  // The change is saved, and a job computes the same: the answer shows it at once if possible.
   await computeDealStatus(ctx, dealId).catch(() => false);
   const deal = await dealView(ctx, dealId, member);
   return { deal, ...changedNeeds(before, deal) };

@@ -102,7 +102,7 @@ export async function tryRule(ctx: Context, body: RuleTrialBody): Promise<RuleTr
   const kinds: readonly string[] = body.kinds ?? [];
   const all = (await deals.openDeals(db, MOST_TRIED)).filter((d) => kinds.includes(d.kind));
   const holidays = (await ctx.firm())?.holidays ?? [];
-  // EvaluatedRow over just now: what comes from outside is a condition and a term.
+  // Validated just now: input from outside is a condition and a term.
   const when = (body.when ?? null) as Rule['when'];
   const due = (body.due ?? null) as Rule['due'];
   const out: RuleTrial = { faults, of: all.length, asks: 0, unknown: 0, deals: [] };
@@ -135,7 +135,7 @@ export async function setOwnFacts(ctx: Context, body: OwnFactsBody): Promise<Rul
       for (const fact of rule.when ? factsIn(rule.when) : []) {
         if (!fact.startsWith('own.')) continue;
         const [was, now] = [before.get(fact), kept.get(fact)];
-        // With another type its values would answer the rule no more.
+        // With another type its values would no longer answer the rule.
         if (!now || (was && was.type !== now.type))
           throw new Problem(
             'in-rule',

@@ -340,7 +340,7 @@ function itemsOf(
     const acts = nextActs({ kind: deal.kind, ...computed, own, me: '', today: '9000-01-01' });
     for (const a of acts) if (!OWN_LISTS.includes(a.act.do)) put(seer, 'do', a.id, dayOfAct(a), a);
   }
-  // Whoever has to sign is told so, whether or not the deal is theirs.
+  // A person who has to sign is told so, whether or not the deal is theirs.
   for (const p of computed.packets)
     for (const w of p.waits)
       for (const [member, email] of addresses)

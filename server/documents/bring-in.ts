@@ -81,7 +81,7 @@ export async function bringIn(
 ): Promise<Brought | PaperProblem> {
   const original = await ctx.files.putStream(stream);
   if (original === 'truncated') return { problem: 'too_large' };
-  // Files that were not there before, and go again unless they are wanted.
+  // Files that did not exist before, and are deleted unless they are needed.
   const fresh = original.fresh ? new Set([original.sha256]) : new Set<string>();
   const keep = async (bytes: Uint8Array) => {
     const file = await ctx.files.put(bytes);
@@ -196,7 +196,7 @@ export async function composeDocument(ctx: Context, dealId: string, body: Compos
     deal_id: dealId,
     name: body.name,
     file_name: `${body.name}.pdf`,
-    // One source: its original stays this document's. Several: what was made of them is the original.
+    // One source: its original is this document's too. Several: the new file is the original.
     original_sha256: ids.length === 1 ? first.original_sha256 : stored.sha256,
     sha256: stored.sha256,
     bytes: bytes.length,

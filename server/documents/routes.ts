@@ -29,7 +29,7 @@ export function documentRoutes(app: FastifyInstance, ctx: Context): void {
     const row = await service.documentFor(ctx.database.pool, params.documentId, member);
     void reply.header('cache-control', 'private, max-age=86400').header('vary', 'accept-encoding');
     if (!/\bgzip\b/.test(request.headers['accept-encoding'] ?? '')) return service.packedFacts(ctx, row);
-    // They are kept compressed, and travel as they are kept.
+    // They are stored compressed, and sent as stored.
     return reply
       .type('application/json')
       .header('content-encoding', 'gzip')
@@ -43,7 +43,7 @@ export function documentRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'documentPage', async ({ params, query, reply, member }) => {
     const row = await service.documentFor(ctx.database.pool, params.documentId, member);
     if (row.status !== 'reading') return sendPage(reply, await service.pageImage(ctx, row, params.page, query.dpi));
-    // While its words are recognised a page may still be turned the right way up.
+    // While its words are recognized a page may still be turned upright.
     bringForward(ctx, row.id, params.page);
     const png = await service.pageImage(ctx, row, params.page, query.dpi);
     return reply.type('image/png').header('cache-control', 'private, no-cache').send(png);

@@ -58,7 +58,7 @@ export async function scanDocument(ctx: Context, id: string): Promise<void> {
   for (;;) {
     const row = await q.documentById(ctx.database.pool, id);
     if (row?.status !== 'reading' || row.words_laid || !row.scan_pages.length) return;
-    // What lies in the store is looked at once; meanwhile somebody may have left pages out.
+    // Stored pages are looked up once; meanwhile somebody may have left pages out.
     const wanted = new Set(row.scan_pages);
     open = (open ?? (await openPages(ctx, row))).filter((p) => wanted.has(p));
     const page = nextPage(open, viewedPageOf(ctx).get(id));
@@ -91,7 +91,7 @@ async function recognise(ctx: Context, row: q.DocumentRow, page: number): Promis
     found = await ctx.work.run('recognise', task, row.deal_id ?? row.shelf_id ?? row.id);
   } catch (error) {
     if (!(error instanceof WorkFailure) || error.reason === 'stopped') throw error;
-    // Noise, or a drawing: it is shown as it is, and marks are placed on it by hand.
+    // Noise, or a drawing: the page is shown as it is, and marks are placed on it by hand.
     found = { lie: { aside: false, straighten: 0 }, words: [], over: false, language, failed: true };
   }
   await writeWhole(fileOf(ctx, row.sha256, page), JSON.stringify(found));

@@ -66,16 +66,16 @@ export async function readDocument(ctx: Context, id: string): Promise<void> {
   try {
     const copy = row.sealed ? await sealedCopyOf(ctx, row) : null;
     const { facts, words, scans } = await readFacts(ctx, row, copy);
-    // One that another took the place of meanwhile is not worth the time; a sealed one must stay as it is.
+    // A document that was replaced meanwhile is not worth the time; a sealed one must stay as it is.
     if (scans.length && !row.words_laid && !row.replaced_by && !row.sealed) return await beginScan(ctx, row, scans);
     const stored = await ctx.files.put(await pack(facts));
     if (copy) await q.setOwnPages(db, id, copy.ownPages);
     await q.setDocumentReady(db, id, stored.sha256, suggestType(words, row.file_name), wordsToFind(words));
-    // Whoever threw it away meanwhile knew of no facts.
+    // Whoever deleted it meanwhile knew of no facts.
     if (!(await q.documentById(db, id))) await deleteFresh(ctx, stored.sha256);
   } catch (error) {
     if (error instanceof Deleted) return;
-    // Stopping the server ends the workers too, and a full disk is not the paper's fault: tried again.
+    // Stopping the server ends the workers too, and a full disk is not the paper's fault: it is tried again.
     if (!(error instanceof WorkFailure) || error.reason === 'stopped') throw error;
     await q.setDocumentFailed(db, id, whyUnread(row.name, error));
   }
@@ -91,7 +91,7 @@ function readFacts(
   const original = row.came_as === 'pdf' && !row.made_from ? ctx.files.fileOf(row.original_sha256) : null;
   const owner = row.deal_id ?? row.shelf_id ?? row.id;
   return readPaper(ctx, { file, original, sizes: row.pages, owner, ...copy }, async (page) => {
-    // Whoever deleted it meanwhile ends the work on it.
+    // Deleting it meanwhile ends the work on it.
     if (!(await q.setPagesRead(ctx.database.pool, row.id, page))) throw new Deleted();
     notifyAbout(ctx, row);
   });
@@ -130,7 +130,7 @@ async function readPaper(
     pages.push(step.pages);
     scans.push(...step.scans);
     if (step.places) places.push(step.places);
-    // The first pages tell what kind of paper it is.
+    // The first pages show what type of document it is.
     if (words.length < 20_000) words += `${step.text} `;
     await told(to);
   }
@@ -260,7 +260,7 @@ export async function changeDocument(
 ): Promise<DocumentView> {
   const row = await inTransaction(ctx.database.pool, async (tx) => {
     const { db } = tx;
-    // One after another, so that of two that are to replace each other the second sees the first.
+    // One after another, so that of two that replace each other the second sees the first.
     if (body.replacedBy) await q.lockReplacements(db, (await documentOr404(db, id)).deal_id ?? '');
     const was = await q.lockDocument(db, id);
     if (!was || (was.shelf_id && !(await mayChangeItem(db, was.shelf_id, member.id)))) throw notFound('This document');

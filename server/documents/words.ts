@@ -20,7 +20,7 @@ export async function indexWords(ctx: Context, dealId: string): Promise<void> {
     const words = await ctx.work
       .run('words', { file: ctx.files.fileOf(d.facts_sha256), most: MOST }, dealId)
       .catch((error: unknown) => {
-        // One that cannot be opened is found by its name.
+        // A document that cannot be opened is found by its name.
         if (error instanceof WorkFailure && error.reason !== 'stopped') return '';
         throw error;
       });

@@ -147,7 +147,7 @@ function write(ctx: Context, name: string, entries: Entry[]): string {
       sequence: e.sequence,
       stamp: ctx.clock.now(),
       allDay: true,
-      // Days are the deal's own; whoever reads them anywhere sees the same day.
+      // Days are the deal's own; readers anywhere see the same day.
       timezone: 'UTC',
       start: at(e.day),
       end: at(addDays(e.day, 1)),

@@ -74,7 +74,7 @@ export class FileStore {
     } catch (error) {
       await file.close();
       await rm(temp, { force: true });
-      // A full disk stops the reading too: what is still to come is let go, so that the sender hears the answer.
+      // A full disk stops the reading too: the rest is discarded, so that the sender receives the answer.
       stream.resume();
       throw error;
     }
@@ -143,7 +143,7 @@ export class FileStore {
    */
   async removeFresh(hash: string): Promise<boolean> {
     const stored = this.stored.get(hash);
-    // Others who stored the same in the same moment may still be at work on it.
+    // Others who stored the same file at the same moment may still be working on it.
     if (!stored || --stored.by > 0) return false;
     this.stored.delete(hash);
     const file = this.fileOf(hash);

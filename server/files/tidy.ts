@@ -46,7 +46,7 @@ export async function deleteFresh(ctx: Context, sha256: string): Promise<void> {
 async function deleteUnused(ctx: Context, sha256: string): Promise<void> {
   if (await isInUse(ctx.database.pool, sha256)) return;
   if (await ctx.files.removeOlder(sha256, YOUNG_MS)) await deletePictures(ctx, sha256);
-  // Brought again within the hour, by somebody whose document may not be there yet.
+  // Uploaded again within the hour, for a document that may not exist yet.
   else if (await ctx.files.has(sha256)) await queueFileDeletion(ctx, sha256);
 }
 

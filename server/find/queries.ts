@@ -94,7 +94,7 @@ async function best(
   words: string,
   limit: number,
 ): Promise<FoundRow[]> {
-  // Kind and standing are in the statement, and not beside it: only so do their own indexes serve.
+  // Kind and status are part of the statement, not parameters: only then are their own indexes used.
   const of = (kind: Found['kind']) =>
     `(select ${COLUMNS}, ts_rank(words, to_tsquery('simple', $1)) as rank from (
         select * from find_entry where kind = '${kind}' ${kind === 'person' ? '' : `and ${open ? '' : 'not '}is_open`}

@@ -22,7 +22,7 @@ export async function find(ctx: Context, text: string): Promise<FoundView> {
   return inTransaction(ctx.database.pool, async ({ db }) => {
     await q.alongIndexes(db);
     const found = await q.byWords(db, terms, OF_A_KIND);
-    // Of one or two letters everything is alike.
+    // Everything matches one or two letters.
     if (found.length || like.length < 3) return viewOf(found, false);
     const alike = await q.byLikeness(db, like, OF_A_KIND * FOUND_KINDS.length);
     return viewOf(alike, alike.length > 0);

@@ -106,7 +106,7 @@ export async function handOver(db: Db, fromId: string, toId: string): Promise<vo
   await db.query('update shelf_item set users = users - $1, makers = makers - $1 where users ? $1 or makers ? $1', [
     fromId,
   ]);
-  // Nobody sends in the name of somebody who has left, nor they in anybody's.
+  // Nobody sends in the name of a disabled member, nor they in anybody's.
   await db.query('delete from send_for where member_id = $1 or sender_id = $1', [fromId]);
 }
 

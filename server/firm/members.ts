@@ -147,7 +147,7 @@ export async function join(
   browser: string,
 ): Promise<{ member: q.Member; token: string }> {
   const hash = hashOf(ctx, token);
-  // Before the password is hashed, which takes a while: whoever has no invitation makes no work.
+  // Before the password is hashed, which takes a while: requests without an invitation cause no work.
   if (!(await m.invitationByHash(ctx.database.pool, hash, ctx.clock.now()))) throw deadLink();
   const password_hash = await hashPassword(body.password);
   const member = await inTransaction(ctx.database.pool, async ({ db, afterCommit }) => {
@@ -183,12 +183,12 @@ export async function disableMember(ctx: Context, id: string, toId: string, memb
       throw new Problem('unknown-member', 'Choose a member of the firm who takes over.');
     if (leaving.role === 'owner' && active.filter((x) => x.role === 'owner').length === 1)
       throw new Problem('last-owner', `${leaving.name} is the only owner. Invite another owner first.`);
-    // Whoever was disabled while they asked can disable nobody.
+    // A member who was disabled meanwhile can disable nobody.
     if (!active.some((x) => x.id === member.id)) throw new Problem('sign-in', 'Your session has ended.');
     await m.saveDisabled(tx.db, id, toId, ctx.clock.now());
     await m.handOver(tx.db, id, toId);
     await m.endWaysIn(tx.db, id, ctx.clock.now());
-    // First screens are by member: those of the deals handed over are computed anew.
+    // Today screens are per member: those with deals handed over are computed again.
     await ctx.jobs.queue(tx, 'rules', OPEN_DEALS);
     tx.afterCommit(() => {
       ctx.live.notify(topics.firm());

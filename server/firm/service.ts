@@ -80,7 +80,7 @@ export async function signIn(
       });
   }
   const found = await q.memberByEmail(db, body.email);
-  // Somebody who has left is answered like somebody who never was.
+  // A disabled member gets the same answer as an unknown one.
   if (!(await checkPassword(body.password, found?.password_hash ?? null)) || !found || found.disabled_at)
     throw new Problem('wrong-password', 'The email address or password is wrong. Check both and try again.');
   await deleteTries(db, Object.values(keys));
@@ -137,7 +137,7 @@ export async function firmView(ctx: Context, member: q.Member): Promise<FirmView
       disabledAt: m.disabled_at?.toISOString() ?? null,
       handedTo: nameOf(m.handed_to),
     })),
-    // Addresses of people who are no members yet are for those who invited them.
+    // Addresses of people who are not members yet are shown only to those who invited them.
     invitations:
       member.role === 'owner'
         ? (await invitations(ctx.database.pool)).map((i) => ({

@@ -36,7 +36,7 @@ export async function messageTexts(ctx: Context, member: Member): Promise<Messag
  */
 export async function saveText(ctx: Context, body: MessageTextBody, member: Member): Promise<MessageTexts> {
   await inTransaction(ctx.database.pool, async ({ db }) => {
-    // Two screens of one member take turns, so that neither passes the limit.
+    // Two screens of one member are served one after the other, so that neither exceeds the limit.
     await db.query('select 1 from member where id = $1 for update', [member.id]);
     await db.query('delete from message_text where member_id = $1 and lower(name) = lower($2)', [member.id, body.name]);
     const r = await db.query<{ n: number }>('select count(*)::int as n from message_text where member_id = $1', [

@@ -37,6 +37,6 @@ export function addJsonBodies(app: FastifyInstance): void {
       return done(error, parsed);
     });
   });
-  // A file is read from the request itself, by whoever wants one, once it is known who asks.
+  // A file is read from the request itself by the route that wants one, once it is known who sends it.
   app.addContentTypeParser('multipart/form-data', (_request, _payload, done) => done(null));
 }

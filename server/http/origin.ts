@@ -25,7 +25,7 @@ const met = new LRUCache<string, string>({ max: 500 });
 /** Returns "phone (Safari)", "computer (Chrome)": enough to recognize, too little to track. */
 export function deviceOf(userAgent: string): string | null {
   if (!userAgent) return null;
-  // No browser calls itself longer than that, and patterns take their time over what somebody made up.
+  // No browser has a longer name, and regular expressions are slow on invented ones.
   const called = userAgent.slice(0, 300);
   const known = met.get(called) ?? described(called);
   met.set(called, known);

@@ -50,7 +50,7 @@ export function fileOf(request: FastifyRequest, wanted: string, fileSize = MAX_F
       clearTimeout(timer);
       raw.unpipe(form);
       raw.off('data', alive).off('end', settle).off('close', gone);
-      // What is left of the request is read and forgotten, so that the answer can be heard.
+      // The rest of the request is read and discarded, so that the client receives the answer.
       raw.resume();
       if (found) {
         if (error) found.destroy(error);
@@ -70,7 +70,7 @@ export function fileOf(request: FastifyRequest, wanted: string, fileSize = MAX_F
     }
     form.on('file', (_field, stream, name) => {
       found = stream;
-      // Whoever reads it hears of a cut; nobody else has to.
+      // The reader learns of an abort; nobody else has to.
       stream.on('error', () => undefined);
       stream.on('end', () => end(null));
       resolve({ name: fileNameOf(name), stream });

@@ -174,7 +174,7 @@ async function takeDeals(
     );
     await breathe();
   }
-  // What they need, and how they are found, is worked out in the background.
+  // Their needs and search entries are computed in the background.
   if (fresh.length) await ctx.jobs.queue(tx, 'rules', 'imported');
   tx.afterCommit(() => ctx.live.notify(topics.deals()));
   return { added: fresh.length, known: rows.length - fresh.length };

@@ -47,7 +47,7 @@ const KINDS: Record<JobName, Kind> = {
   mail: { again: 5, pause: 5, limit: 120, atOnce: 8 },
   seal: { again: 5, pause: 5, limit: 900, atOnce: 2 },
   read: { again: 2, pause: 5, limit: 3_600, atOnce: 3 },
-  // Done in slices well within it.
+  // Runs in slices well within the limit.
   scan: { again: 3, pause: 5, limit: 1_800, atOnce: 2 },
   gaps: { again: 2, pause: 5, limit: 3_600, atOnce: 2 },
   tick: { again: 5, pause: 10, limit: 60, atOnce: 4 },
@@ -55,10 +55,10 @@ const KINDS: Record<JobName, Kind> = {
   calendar: { again: 5, pause: 5, limit: 60, atOnce: 1 },
   snapshot: { again: 2, pause: 30, limit: 120, atOnce: 1 },
   deal: { again: 3, pause: 5, limit: 120, atOnce: 2 },
-  // Done in slices well within it.
+  // Runs in slices well within the limit.
   rules: { again: 3, pause: 5, limit: 600, atOnce: 1 },
   form: { again: 3, pause: 5, limit: 120, atOnce: 1 },
-  // A run is done in slices well within it.
+  // A run is divided into slices well within the limit.
   notice: { again: 5, pause: 5, limit: 120, atOnce: 1 },
   binder: { again: 2, pause: 10, limit: 3_600, atOnce: 1 },
   tidy: { again: 2, pause: 60, limit: 3_600, atOnce: 1 },
@@ -225,7 +225,7 @@ export class Jobs {
       .finally(() => {
         queue.looking = null;
         if (this.stopping) return;
-        // Somebody may have asked between the last look and here.
+        // A request may have come between the last poll and here.
         if (queue.dirty && queue.running.size < KINDS[name].atOnce) return this.look(name);
         if (queue.timer) clearTimeout(queue.timer);
         queue.timer = setTimeout(() => this.look(name), LOOK_MS);

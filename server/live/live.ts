@@ -100,14 +100,14 @@ export class Live {
     });
     raw.write('retry: 2000\n\n');
     const send = ({ topic, seq }: Told) => raw.write(`data: ${seq === undefined ? topic : `${topic} ${seq}`}\n\n`);
-    // Asked once for all that is told while it is asked: a busy firm tells much at a time.
+    // Queried once for all news that comes meanwhile: a busy firm has many at a time.
     let waiting: Map<string, Told> | null = null;
     const hear = (told: Told) => {
       if (waiting) return void waiting.set(told.topic, told);
       const all = (waiting = new Map([[told.topic, told]]));
       const pass = (may: boolean) => {
         waiting = null;
-        // Told once more before it ends, so that the screen asks and hears why.
+        // Sent once more before the end, so that the screen asks and learns why.
         if (!raw.writableEnded) for (const t of all.values()) send(t);
         if (!may) end();
       };

@@ -73,13 +73,13 @@ export function compose(kind: MessageKind, words: Words, parts: MessageParts, ex
     if (part === 'NOTES') return [extras.message?.trim() ?? '', extras.note?.trim() ?? ''];
     if (part === 'LAST_DAY') return extras.lastDay ? [sentence('mail.last_day')] : [];
     if (part === 'SHARED') return extras.shared ? [sentence('mail.shared_mailbox')] : [];
-    // Nothing is left to do for who only approves.
+    // A party who only approves has nothing left to do.
     if (part === 'mail.nudge.left' && !parts['n']) return [];
     return [sentence(part)];
   });
   const own = ['ask', 'ask_approve', 'deliver'].includes(kind) ? extras.subject?.trim() : '';
   const { packetName } = parts;
-  // The town is left out: phones show some forty letters of a subject.
+  // The city is left out: phones show some forty letters of a subject.
   const street = parts.dealName.split(',', 1)[0] ?? '';
   const about = packetName.includes(street) ? packetName : `${packetName}, ${street}`;
   const button = `mail.${as}.button`;

@@ -106,7 +106,7 @@ export async function deliver(ctx: Context, ways: { mailer: Mailer; texter: Text
   const db = ctx.database.pool;
   const m = await q.messageById(db, id);
   if (!m || ['sent', 'kept', 'returned'].includes(m.status)) return;
-  // Two servers may be asked for the same message; one of them gives it to the mail server.
+  // Two servers may be asked for the same message; one of them sends it.
   if (!(await q.claimMessage(db, id, SENDING_SECONDS))) return;
   const way = m.channel === 'text' ? ways.texter : ways.mailer;
   if (way.kind === 'mailroom') await q.setMessageInMailroom(db, id);

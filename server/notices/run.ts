@@ -54,7 +54,7 @@ export async function runNotice(ctx: Context, id: string): Promise<void> {
     }
   }
   ctx.live.notify(topics.notice(id));
-  // Told, and tried again, once everything else was done: what happens to one row keeps no other waiting.
+  // Reported, and tried again, after everything else: one row's problem does not delay others.
   if (errors.error !== null) throw errors.error;
 }
 
@@ -94,7 +94,7 @@ class Run {
       if (this.ctx.jobs.stopping) throw error;
       if (error instanceof Problem && !isTransient(error)) return await this.failed(row, error.message);
       this.errors.failed.add(row.id);
-      // One that is not passing is told, rather than another that is.
+      // A permanent problem is reported rather than a transient one.
       if (this.errors.error === null || isTransient(this.errors.error)) this.errors.error = error;
       if (!isTransient(error) && (await q.countFailure(this.ctx.database.pool, row.id)) >= MOST_FAILURES)
         await this.failed(row, NOT_NOW);
@@ -194,7 +194,7 @@ class Run {
     if (!packetId) return;
     const packet = await packetById(pool, packetId);
     if (packet?.status === 'drafting')
-      // What there was to say was said when the row was worked out.
+      // Problems were reported when the row was computed.
       await sendPacket(this.ctx, packetId, { version: 1, despiteWarnings: true }, this.member, { isDue: true });
     await q.setGone(pool, row.id, this.ctx.clock.now());
   }
@@ -202,7 +202,7 @@ class Run {
   /** @returns null if the row is not sent after all */
   private async makePacket(row: q.HomeOfNotice): Promise<string | null> {
     const { pool } = this.ctx.database;
-    // Evaluated once more: what held yesterday, or before somebody changed the deal, may not hold now.
+    // Evaluated again: what was valid yesterday, or before the deal changed, may not be now.
     const { worked, problems } = await this.look(row, {});
     if (!worked || problems.length) {
       await q.setWrong(pool, row.id, problems);
@@ -210,7 +210,7 @@ class Run {
     }
     return inTransaction(pool, async (tx) => {
       const now = await q.lockHome(tx.db, row.id);
-      // Stopped meanwhile, or let go by another server.
+      // Stopped meanwhile, or sent by another server.
       if (now?.state !== 'going') return null;
       if (now.packet_id) return now.packet_id;
       const of = { noticeId: this.notice.id, ...(this.notice.rule ? { delivery: this.notice.rule.delivery } : {}) };

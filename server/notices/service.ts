@@ -193,7 +193,7 @@ export async function setNotice(ctx: Context, id: string, body: NoticePatch): Pr
     const said = body.values ? withValues(n.said, body.values, tags) : n.said;
     const other = !isDeepStrictEqual([rule, said], [n.rule, n.said]);
     const counts = (await q.countsOf(tx.db, [id])).get(id);
-    // Who got it before and who gets it later must not read two things.
+    // Earlier and later recipients must read the same.
     if (counts && counts.gone + counts.going > 0 && other)
       throw new Problem(
         'already-sent',
@@ -230,11 +230,11 @@ export async function setRow(ctx: Context, id: string, rowId: string, body: Noti
       home,
       deal_id: body.dealId ?? row.deal_id,
       said,
-      // Whoever looks at a row by hand has read what was wrong with its line.
+      // A member who edits a row by hand has read what was wrong with its line.
       unread: body.values || body.dealId ? [] : row.unread,
       state: (body.leftOut ?? row.state === 'left_out') ? 'left_out' : 'new',
     });
-    // Another row for the same home may be right now.
+    // Another row for the same home may be valid now.
     for (const dealId of new Set([row.deal_id, body.dealId ?? null])) await q.renewHomes(tx.db, id, dealId ?? '');
     await goOn(ctx, tx, id);
   });
@@ -306,7 +306,7 @@ export async function lettersWent(
   let done = 0;
   let refused: unknown = null;
   for (let i = 0; i < letters.length; i += LETTERS_AT_ONCE) {
-    // Letters of a portion share a transaction; one that cannot have gone on that day leaves the others.
+    // Letters of a portion share a transaction; one that cannot have been sent on that day does not affect the others.
     const went = await Promise.allSettled(
       letters.slice(i, i + LETTERS_AT_ONCE).map((l) => letterWent(ctx, l, body, member)),
     );

@@ -54,7 +54,7 @@ function hinted({ email, phone }: Pick<q.OwnPageRow, 'email' | 'phone'>): string
 export async function askForPage(ctx: Context, visit: Visit): Promise<{ to: string }> {
   const { party, words, link } = await enterProved(ctx, visit);
   const { called, mailbox } = whoOf(party);
-  // Who signs at the desk, or is a member, has no address that links go to.
+  // A person who signs at the desk, or is a member, has no address for links.
   if (!mailbox || link.host_id || !byLink(party)) throw notFound('An own page');
   const firm = await ctx.firm();
   const now = ctx.clock.now();
@@ -268,7 +268,7 @@ function packetOf(state: PacketState, me: PacketParty): OwnPage['packets'][numbe
   const { plan } = state;
   const s = progressOf(state, me.id);
   const turn = isTurnOf(state, me.id) && holdsGate(me) && byLink(me) && !s.locked;
-  // Before a second step nobody learns from here what a packet holds.
+  // Before a second step nobody learns from here what a packet contains.
   const shut = !!me.secondStep;
   const status = receives(me)
     ? 'delivered'
@@ -313,7 +313,7 @@ async function ownPacket(
   const open = state?.status === 'at_gate' || state?.status === 'executed';
   if (!state || !open) throw notFound('This packet');
   const own = ids.flatMap((id) => partyOf(state.plan, id) ?? []).filter((p) => isWho(p, page));
-  // Who stands in it twice comes in where it is their turn.
+  // A person who is in it twice enters where it is their turn.
   const party = own.find((p) => isTurnOf(state, p.id)) ?? own[0];
   if (!party) throw notFound('This packet');
   if (!progressOf(state, party.id).askedAt && state.status !== 'executed') throw notFound('This packet');

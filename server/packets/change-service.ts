@@ -50,7 +50,7 @@ export async function changePacket(ctx: Context, packetId: string, body: ChangeB
   const broken = kit && lockBrokenBy(body.type, kit.locks);
   if (broken) throw new Problem('locked-setting', lockedWords(broken));
   for (let n = 1; ; n++) {
-    // Where marks go is worked out before the transaction, in a worker, on the packet as it stands.
+    // Marks are placed before the transaction, in a worker, on the packet as it is.
     const row = await packetOr404(ctx.database.pool, packetId);
     const { state } = await loadState(ctx.database.pool, packetId);
     if (!state) throw new Problem('not-sent', 'This packet has not been sent yet. Change it on the desk.');
@@ -205,7 +205,7 @@ async function changeMarks(ctx: Context, state: PacketState, body: Body<'change_
   const drop = [...body.drop];
   const put = body.put.map(({ check: _check, ...m }): Mark => {
     const was = known.get(m.id);
-    // What a value must be was looked over by the gate check: it stays as it was sent, and a new mark has none.
+    // The gate check examined the rules of values: they stay as sent, and a new mark has none.
     if (!was) return { ...m, id: newId() };
     const { redlineId, ruleId, placeId } = was;
     const kept = {

@@ -14,7 +14,7 @@ export function currentDraft(draft: Draft, state: PacketState): Draft {
   const now = new Map(plan.marks.map((m) => [m.id, m]));
   const sentWith = new Set(plan.parties.map((p) => p.id));
   const before = new Set(draft.marks.map((m) => m.id));
-  // Of marks on papers that were never sent along nothing is known here: they stay as they were.
+  // Marks on papers that were never sent are not known here: they stay as they were.
   const kept = draft.marks.flatMap((m): Mark[] => {
     const sent = now.get(m.id);
     if (sent) return [m.value === undefined ? sent : { ...sent, value: m.value }];

@@ -120,7 +120,7 @@ export async function editDraft(ctx: Context, packetId: string, body: EditsBody,
     if (!draft.name.trim()) throw new Problem('no-name', 'The packet needs a name.');
     const version = was.version + 1;
     await q.saveDraft(db, packetId, draft, version);
-    // A document that stands in a packet again, by undoing the change of its pages, is the deal's again too.
+    // A document that is in a packet again, by undoing a page change, belongs to the deal again too.
     const before = new Set(was.draft.documents.map((d) => d.id));
     const back = await clearReplaced(
       db,
@@ -143,7 +143,7 @@ async function withoutCodes(ctx: Context, db: Db, packetId: string, edits: Draft
       out.push(edit);
       continue;
     }
-    // In a packet stand people: what is a slot is the shelf's alone.
+    // A packet contains people; slots belong to the shelf.
     const { slot: _slot, ...person } = edit.item;
     if (person.accessCode === undefined) {
       out.push({ ...edit, item: person });

@@ -98,7 +98,7 @@ export class Letters {
 
   /** Notifies the sender and the members the packet reports to, each according to their settings. */
   async toSender(words: NoticeWords): Promise<void> {
-    // Of a notice to many households its own screen tells; only what wants somebody is written about.
+    // A notice to many households has its own screen; messages are only about what needs attention.
     if (this.row.notice_id && !ALWAYS_TOLD.includes(words.notice)) return;
     const { firmName, sender } = await this.heads();
     const { plan } = this.state;
@@ -199,7 +199,7 @@ const FOLLOWS: { [T in PacketEventType]: (f: Following, body: Body<T>) => Promis
   async asked(f, { partyId }) {
     const p = f.party(partyId);
     const first = firstName(p.name);
-    // At the desk it is the host who opens the ceremony; a member signs from the application.
+    // At the desk the host opens the ceremony; a member signs from the application.
     if (!byLink(p)) return f.tell('asked', `${first} is to sign at the desk`, f.holds());
     const kind = ACT_FACTS[p.act].letter;
     const { subject, message } = f.plan;
@@ -271,7 +271,7 @@ const FOLLOWS: { [T in PacketEventType]: (f: Following, body: Body<T>) => Promis
     const p = f.party(partyId);
     if (!byLink(p)) return;
     const { message } = f.plan;
-    // There is nothing to be done with what is only delivered: it comes once more.
+    // Nothing can be done with a delivery: it is sent again.
     if (receives(p))
       return f.letters.toParty(p, 'deliver', {}, { link: true, message: words ?? message, note: p.note });
     const own = words ?? f.plan.schedule?.nudge?.words ?? '';
@@ -351,7 +351,7 @@ const FOLLOWS: { [T in PacketEventType]: (f: Following, body: Body<T>) => Promis
   executed: (f) => f.seal(),
   async sealed(f) {
     const documents = listWords(f.plan.documents.map((d) => d.name));
-    // Whoever had it delivered has it, and their link keeps working.
+    // Whoever received it has it, and their link keeps working.
     for (const x of stillIn(f.state))
       if (!receives(x) && (x.email || x.phone)) await f.letters.toParty(x, 'executed', { documents }, { link: true });
     return f.tell(

@@ -98,7 +98,7 @@ export async function sendWhenDue(ctx: Context, packetId: string): Promise<void>
     const body = { version, despiteWarnings: row.send_despite, ...(row.send_for ? { forId: row.send_for } : {}) };
     await sendPacket(ctx, packetId, body, member, { isDue: true });
   } catch (error) {
-    // Busy, still being read, changed in the same moment: it is tried again, and stays set until then.
+    // Busy, still being read, or changed in the same moment: it is tried again, and stays scheduled until then.
     if (!(error instanceof Problem) || isTransient(error)) throw error;
     if (error.code === 'already-sent') return;
     await reportNotSent(ctx, row, member, error.message);

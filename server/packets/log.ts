@@ -102,7 +102,7 @@ export async function append(db: Db, items: Append[], at: Date): Promise<Appende
   const done = items.map((item): Appended => {
     let { state, hash } = item.before;
     const events: PacketEvent[] = [];
-    // A clock that was set back must not make the log tell that an effect came before its cause.
+    // If the clock was set back, the log must not show an effect before its cause.
     const stamp = state && lastAt(state) > at.toISOString() ? lastAt(state) : at.toISOString();
     for (const [i, body] of item.bodies.entries()) {
       const follows = !!EVENTS[body.type].consequence;
@@ -110,7 +110,7 @@ export async function append(db: Db, items: Append[], at: Date): Promise<Appende
         packetId: item.packetId,
         seq: (state?.seq ?? 0) + 1,
         at: stamp,
-        // What follows from an act by itself (a gate opening) is the system's doing.
+        // What follows from an act automatically (a gate opening) is attributed to the system.
         actor: follows ? { kind: 'system' } : item.by.actor,
         origin: follows ? null : item.by.origin,
         body,

@@ -38,7 +38,7 @@ export function planOf(
         ...(ownPages === null ? {} : { ownPages }),
       };
     }),
-    // Text with tags is sent with what the tags stand for now.
+    // Tags in text are replaced by their current values.
     marks: marks.map((m) => (m.value ? { ...m, value: words(m.value) } : m)),
     redlines: draft.redlines,
     schedule: scheduleOf(draft, words),

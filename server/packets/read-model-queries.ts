@@ -59,7 +59,7 @@ export async function saveProgress(db: Db, rows: ProgressRow[]): Promise<void> {
        marks_total integer, marks_done integer, hold_up text, sent_at timestamptz, ended_at timestamptz, next_tick_at timestamptz,
        seals_due integer, path jsonb)
      where p.id = x.id`,
-    // A JSON null would become a jsonb null, which is a value: what is not there stays as it is.
+    // A JSON null would become a jsonb null, which is a value: missing values stay as they are.
     [JSON.stringify(rows.map(({ path, ...r }) => (path ? { ...r, path } : r)))],
   );
 }

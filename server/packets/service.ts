@@ -57,7 +57,7 @@ export async function sendPacket(
   member: Member,
   o: { isDue?: boolean } = {},
 ): Promise<void> {
-  // The check reads every page: it runs before the transaction, in a worker. The version says whether it still holds.
+  // The check reads every page, so it runs before the transaction, in a worker. The version shows whether it is still valid.
   const { docs, deal, marks, tags, draft: checked } = await checkDraft(ctx, packetId, body);
   if (!o.isDue) await requireKitTime(ctx, { packetId, draft: checked, zone: deal.time_zone, at: null });
   const firm = (await ctx.firm())!;

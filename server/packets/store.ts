@@ -96,10 +96,10 @@ export class PacketStore implements Packets {
   }
 
   private async work(): Promise<void> {
-    // Those who come in the same turn of the loop go together.
+    // Commands that arrive in the same turn of the event loop are handled together.
     await new Promise((r) => setImmediate(r));
     while (this.waiting.length) await this.commit(this.take());
-    // In the same turn as the look at the list: whoever comes a moment later must find nobody at work.
+    // In the same turn as the check of the list: whoever comes a moment later must find no batch running.
     this.working = false;
   }
 
@@ -125,7 +125,7 @@ export class PacketStore implements Packets {
       outcomes = await inTransaction(this.ctx().database.pool, (tx) => this.apply(tx, batch));
     } catch (error) {
       if (batch.length === 1) itemAt(batch, 0).reject(error);
-      // One that fails must not take the others with it.
+      // A failing one must not fail the others.
       else for (const r of batch) await this.commit([r]);
       return;
     }
@@ -164,7 +164,7 @@ export class PacketStore implements Packets {
       const before: Logged = await stateAt(tx.db, row);
       const earlier = r.by.actId ? there.get(`${r.packetId} ${r.by.actId}`) : undefined;
       if (before.state && earlier !== undefined) {
-        // An id counts for who made it: somebody else's act is none of theirs.
+        // An id counts for the person who made it: another person's act is not theirs.
         if (earlier && earlier !== actorId(r.by)) {
           outcomes[i] = { foreign: true };
           continue;
@@ -196,7 +196,7 @@ export class PacketStore implements Packets {
     for (const [i, { row, item }] of items.entries()) {
       const { state, events } = itemAt(done, i);
       await followUp(ctx, tx, row, state, events);
-      // Marks come by the dozen; what the deal makes of them is worked out when their party is done.
+      // Marks come by the dozen; the deal is computed again when their party is done.
       if (events.some((e) => !QUIET.has(e.body.type))) await ctx.jobs.queue(tx, 'deal', row.deal_id);
       const before = item.before.state?.seq ?? 0;
       if (Math.floor(before / SNAPSHOT_EVERY) !== Math.floor(state.seq / SNAPSHOT_EVERY))

@@ -79,7 +79,7 @@ async function checked(bytes: Uint8Array, dict: PDFDict): Promise<PaperSignature
   const [a, b, c, d] = range ?? [1, 0, 0, 0];
   if (a !== 0 || b >= c || c + d > bytes.length || !(contents instanceof PDFHexString))
     return say('broken', 'what it covers is not what stands in the file');
-  // Between the two parts stands the signature and nothing else: bytes hidden there would be covered by none.
+  // Between the two parts is the signature and nothing else: bytes hidden there would not be covered.
   const gap = Buffer.from(bytes.buffer, bytes.byteOffset + b, c - b).toString('latin1');
   if (!gap.startsWith('<') || !gap.endsWith('>') || gap.slice(1, -1) !== contents.asString())
     return say('broken', 'what it covers is not what stands in the file');

@@ -65,7 +65,7 @@ export async function reserveRecordPages(
   like: RecordContent[],
   words: RecordPageWords,
 ): Promise<void> {
-  // Laid out apart, so that the document takes in no letters for words that nobody said yet.
+  // Laid out separately, so that the document does not include glyphs of words that were not said yet.
   const pages = await layRecords(new Typesetter(await PDFDocument.create()), like);
   const look = await layWords(type, words.kept);
   for (let i = 0; i < pages.length; i++) {

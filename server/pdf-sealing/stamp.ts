@@ -113,7 +113,7 @@ async function drawFill(
       look.image(image, { ...fit, y: h - fit.y - fit.h });
     }
     const runs = await type.runs(shows.spoken, 'document');
-    // The words lie under it unseen, so that the page can be searched and read aloud.
+    // The words lie invisibly below it, so that the page can be searched and read aloud.
     const fit = fitLine(shows.spoken, box, (_, s) => Typesetter.width(runs, s), 12, 2);
     look.push(pushGraphicsState(), setTextRenderingMode(TextRenderingMode.Invisible));
     Typesetter.draw(look, runs, 0, h * 0.3, fit.size, color);

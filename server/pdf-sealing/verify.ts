@@ -36,7 +36,7 @@ export function verifySealed(pdf: Buffer): SealVerification {
   if (!text.startsWith('%PDF-')) return nothing('this is not a PDF');
   const ranges: RegExpExecArray[] = [];
   for (const match of text.matchAll(/\/ByteRange \[ ?(\d{1,12}) (\d{1,12}) (\d{1,12}) (\d{1,12}) {0,40}\]/g)) {
-    // Each is a signature to check over all that stands before it.
+    // Each is a signature over everything before it.
     if (ranges.push(match) > MOST_SEALS) return nothing(`it claims to carry more than ${MOST_SEALS} seals`);
   }
   if (!ranges.length) return nothing('it carries no seal, or the seal was damaged');
@@ -170,7 +170,7 @@ function textEntry(object: string, key: string): string {
   const hex = new RegExp(`/${key} <FEFF([0-9A-Fa-f]*)>`).exec(object)?.[1];
   if (!hex) return '';
   const bytes = Buffer.from(hex, 'hex');
-  // A file from anywhere may have half a letter at its end.
+  // A file from outside may have half a character at its end.
   return bytes
     .subarray(0, bytes.length - (bytes.length % 2))
     .swap16()

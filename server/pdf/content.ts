@@ -269,7 +269,7 @@ class Reader {
     const m = times(s.ctm, this.tm);
     const scale = Math.hypot(m[2], m[3]);
     const size = s.size * scale * (s.font.matrix[3] / 0.001 || 1);
-    // Text that runs left to right on the page as displayed; everything else is only print.
+    // Text that runs left to right on the page as displayed; all other text is only print.
     const level = Math.abs(m[1]) < 0.02 * Math.abs(m[0]) && m[0] > 0 && !s.font.vertical && s.direction > 0;
     const hidden = s.textMode === 3 || s.textMode === 7;
     let at = 0;

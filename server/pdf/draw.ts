@@ -75,7 +75,7 @@ export async function drawPng(task: {
   const doc = await openFile(task.file);
   const px = await drawPixels(doc, task.page, task.size, task.dpi, false);
   const png = await sharp(px.data, { raw: { width: px.width, height: px.height, channels: 4 } })
-    // Four channels as they come: taking the last out costs more time than it saves, and more bytes too.
+    // Four channels as drawn: removing the last costs more time than it saves, and more bytes too.
     .png({ compressionLevel: 3 })
     .toBuffer();
   return png;

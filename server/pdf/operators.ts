@@ -57,7 +57,7 @@ function walk(b: Uint8Array, visit: Visit): void {
       continue;
     }
     if (DELIMITER[c]) {
-      // Hex strings need no look inside: what stands in them is neither name nor operator.
+      // Hex strings need not be parsed: they contain neither names nor operators.
       if (c === 0x3c && b[i + 1] !== 0x3c) while (i < end && b[i] !== 0x3e) i++;
       i++;
       continue;

@@ -20,12 +20,12 @@ export async function personFor(db: Db, p: PartyBody, at: Date): Promise<string>
   const now = { name: p.name, email, phone: p.phone ?? null, company: p.company ?? '' };
   if (!known) {
     await q.insertPerson(db, { ...now, id: newId(), at });
-    // Somebody else may have written the same person down in this moment: theirs is the one.
+    // Another request may have saved the same person at this moment: theirs counts.
     const made = sure(await q.personByName(db, p.name, email), 'a person just written down');
     await indexPeople(db, [made]);
     return made.merged_into ?? made.id;
   }
-  // A name and address that somebody else of the book has stays theirs.
+  // A name and address of another person in the address book stay theirs.
   if (!byName || byName.id === known.id) {
     const next = { ...now, id: known.id, phone: now.phone ?? known.phone, company: now.company || known.company };
     await q.updatePerson(db, next);

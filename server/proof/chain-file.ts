@@ -60,7 +60,7 @@ export function verifyChain(text: string): ChainVerification {
   }
   if (file?.format !== CHAIN_FORMAT || !Array.isArray(file.events) || !file.seal) return no('this is not a chain file');
   try {
-    // What is not written in the one canonical way was written by somebody else.
+    // A file that is not in canonical form was written by another program.
     if (canonicalJson(file) !== text) return no('it was changed after it was written');
     const broken = firstBreak(file.events, digest);
     if (broken !== null) return no(`the chain breaks at event ${broken}`);

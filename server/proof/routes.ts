@@ -5,6 +5,6 @@ import { verifyCopy } from './verify-service';
 
 /** Serves the verification of sealed copies, for anybody. */
 export function proofRoutes(app: FastifyInstance, ctx: Context): void {
-  // Anybody may check.
+  // Open to everyone.
   serve(app, 'check', async ({ file }) => verifyCopy(ctx, await file()));
 }

@@ -31,7 +31,7 @@ export async function openSeal(options: {
   if (options.sealP12) return fromP12(await readFile(options.sealP12), options.password, options.sealP12);
   const file = path.join(options.dataDir, 'seal.pem');
   if (!existsSync(file)) {
-    // Of several servers that share the folder one makes it: a name appears with its whole content, once.
+    // If several servers share the folder, one makes it: the name appears with its whole content, once.
     const temp = `${file}.${newSecret()}`;
     await writeFile(temp, await makeSeal(options.firmName, options.now), { mode: 0o600 });
     await link(temp, file).catch((error: { code?: string }) => {

@@ -39,7 +39,7 @@ export async function inspect(file: string | Uint8Array, blank?: string | Uint8A
     return {
       pages: back.came.map((c) => ({ width: round(c.width), height: round(c.height), rotation: c.rotation })),
       places: checked.flatMap(({ place, page, rect, filled }) => {
-        // A page that did not come back is told with the form's own number and place.
+        // A page that did not come back is listed with the form's own number and place.
         const there = form ? { ...place, page: page ?? place.page, rect: roundRect(rect) } : place;
         return [{ ...(page === null ? there : back.asItCame(there)), filled }];
       }),
@@ -71,7 +71,7 @@ async function wholePaper(file: string | Uint8Array): Promise<WholePaper> {
   const bare = came.contents.flatMap((c, i) => (c.scan === 'bare' ? [i + 1] : []));
   const read = bare.length ? await readWhole(bytes, bare) : null;
   const { contents, fields } = read ? await contentsOf(read.bytes) : came;
-  // Pages are drawn only where somebody wants to see them.
+  // Pages are drawn only when somebody wants to see them.
   let drawn: Promise<PDFiumDocument> | null = null;
   const doc = () => (drawn ??= pdfium().then((p) => p.loadDocument(Buffer.from(read?.bytes ?? bytes))));
   for (const [i, content] of contents.entries()) if (content.scan) await addDrawn(await doc(), i + 1, content);

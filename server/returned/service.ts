@@ -31,7 +31,7 @@ function viewOf(row: c.ReviewRow): PaperReviewView {
     status: row.status,
     problem: row.problem,
     places: row.places,
-    // A packet that was thrown away asks for nothing: the gaps are open again.
+    // A packet that was deleted asks for nothing: the gaps are open again.
     ended: isSentBack(row) && !row.packet_id ? null : row.ended,
     reason: row.reason,
     packetId: row.packet_id,
@@ -235,7 +235,7 @@ export async function sendBack(ctx: Context, id: string, member: Member): Promis
   if (why) throw new Problem('gaps-open', why);
   const packetId = await draftForMissing(ctx, id, row, member);
   const kept = await change(ctx, id, member, async (tx, now) => {
-    // Of two who asked at once the first one's draft stays.
+    // Of two requests at once the first one's draft stays.
     const ended = isSentBack(now) && now.packet_id ? now : { ...now, ended: 'sent_back' as const, packet_id: packetId };
     await c.saveReview(tx.db, ended);
     return ended;

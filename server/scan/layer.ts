@@ -69,7 +69,7 @@ function textOf(page: PDFPage, name: PDFName, font: PDFFont, words: PlacedWord[]
     const up = height - word.y;
     const at = [a, b, c, d, a * word.x + c * up + e, b * word.x + d * up + f];
     const stretch = (100 * word.w) / (natural * word.size);
-    // A space behind each word parts it from the next for whoever copies them.
+    // A space after each word divides it from the next when text is copied.
     lines.push(
       `${name.toString()} ${n(word.size)} Tf ${n(stretch)} Tz ${at.map(n).join(' ')} Tm ${font.encodeText(`${text} `).toString()} Tj`,
     );

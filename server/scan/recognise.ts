@@ -29,7 +29,7 @@ async function start(language: ScanLanguage): Promise<Worker> {
     langPath,
     cacheMethod: 'none',
     gzip: true,
-    // What goes wrong is told by the promise; without this it would also end the process.
+    // The promise reports the error; without this it would also end the process.
     errorHandler: () => undefined,
   });
   await worker.setParameters({

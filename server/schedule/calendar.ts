@@ -61,7 +61,7 @@ export async function sendDigest(ctx: Context, id: string): Promise<void> {
   await inTransaction(db, async (tx) => {
     if (!(await noteDigest(tx.db, member.id, day))) return;
     const lines = todayWords(today);
-    // The first line says how things stand; alone it is not worth a message.
+    // The first line is a summary; alone it is not worth a message.
     if (lines.length < 2) return;
     const message = layOut({
       language: 'en',

@@ -192,7 +192,7 @@ async function store(
   documents: SealedFile[],
   cmd: { type: 'revise'; forSeq: number; documents: SealedFile[] } | { type: 'seal'; documents: SealedFile[] },
 ): Promise<void> {
-  // The newest file of a document holds all the ones before it: those can be cut out of it.
+  // The newest file of a document contains all earlier ones: they can be cut out of it.
   const within = new Set(documents.map((d) => d.documentId));
   const originals = new Set(documentsOf(state).map((d) => d.sha256));
   const old = state.revisions

@@ -147,7 +147,7 @@ async function saveAll(ctx: Context, tx: Tx, bundle: Bundle, forms: Came[], memb
     const kept = await insertPaper(ctx, tx, sure(paper, 'a paper'), { deal_id: null, shelf_id: id });
     const pages = kept.pages.length;
     const draft = withDocuments({ ...form.draft, documents: [{ id: form.id }] }, () => kept.id);
-    // What would stand on a page that is not there stands nowhere.
+    // Marks on pages that do not exist are dropped.
     const marks = draft.marks.filter((m) => m.page <= pages);
     await q.saveItemDraft(tx.db, id, { ...draft, marks }, 1);
   }

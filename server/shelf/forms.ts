@@ -34,7 +34,7 @@ export async function newForm(ctx: Context, file: Upload, member: Member): Promi
  * @throws Problem `not-found`
  */
 export async function bringChanged(ctx: Context, id: string, file: Upload, member: Member): Promise<DocumentView> {
-  // Who may not is told before the file is worked on, and asked again when it is kept.
+  // A member who may not is refused before the file is processed, and checked again when it is saved.
   const mine = (db: Parameters<typeof toChange>[0]) => toChange(db, id, member);
   await inTransaction(ctx.database.pool, (tx) => mine(tx.db));
   const paper = await broughtIn(ctx, file, id);
@@ -68,7 +68,7 @@ export async function findAgain(ctx: Context, id: string, documentId: string, me
 export async function slotsOfForm(ctx: Context, id: string): Promise<void> {
   const row = await q.itemById(ctx.database.pool, id);
   const paper = row && (await documentById(ctx.database.pool, row.draft.documents[0]?.id ?? ''));
-  // The roles of a form that is written here are named by whoever writes it.
+  // The author of a written form names its roles.
   if (!row || row.written || !paper?.facts_sha256 || row.draft.parties.length) return;
   const slots = await ctx.work.run('slots', { documents: factsFiles(ctx, [paper]) }, id);
   await inTransaction(ctx.database.pool, async (tx) => {

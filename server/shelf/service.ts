@@ -117,7 +117,7 @@ export async function setItem(ctx: Context, id: string, body: ShelfPatch, member
     tx.afterCommit(() => ctx.live.notify(topics.shelf(id)));
     return row;
   });
-  // Whoever handed it over is told how it stands, once more.
+  // The person who handed it over gets its status once more.
   return viewOf(ctx, now, member);
 }
 

@@ -127,13 +127,13 @@ export async function useKit(
     );
   if (saveValues && changes.values) await changeDeal(ctx, dealId, ofDeal(changes.values), member);
   const id = await inTransaction(ctx.database.pool, (tx) => savePacketOfKit(ctx, tx, worked, member));
-  // Its warnings were answered above, those of the kit among them.
+  // Its warnings were accepted above, including those of the kit.
   const how = { version: 1, despiteWarnings: true, ...(forId ? { forId } : {}) };
   try {
     if (send && worked.later) await sendLater(ctx, id, { ...how, ...worked.later }, member);
     else if (send) await sendPacket(ctx, id, how, member, { isDue: true });
   } catch (error) {
-    // Nothing was sent: whoever asks again makes this packet, and not a second one.
+    // Nothing was sent: asking again makes this packet, not a second one.
     await deleteDraft(ctx, id);
     throw error;
   }

@@ -104,7 +104,7 @@ export async function viewOf(ctx: Context, row: q.ShelfRow, member: Member): Pro
     ...headOf(head, papers, member),
     draft,
     version: row.version,
-    // A form's desk may have a changed paper beside the one that stands there.
+    // A form's desk may have a changed paper beside the current one.
     documents: (row.what === 'form' ? await documentsOnShelf(db, id) : [...papers.values()]).map(documentView),
     locks: locksView(row.locks),
     owner: { id: row.owner_id, name: owner?.name ?? 'Somebody' },

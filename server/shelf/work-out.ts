@@ -100,7 +100,7 @@ export async function workOut(
   const broken = brokenLock(edits, kit.locks);
   if (broken) throw new Problem('locked-setting', lockedWords(broken));
   const kept = await formsOf(ctx, edition.draft);
-  // Counted before the work, which takes a moment: a use that comes meanwhile is met when the packet is kept.
+  // Counted before the work, which takes a moment: a use meanwhile is found when the packet is saved.
   const used = await q.packetsOfKit(db, dealId, kitId);
   const people = (await partiesOfDeal(db, dealId)).map(asPacketParty);
   const { forms, unknown, unprintable } = await setForms(
@@ -131,7 +131,7 @@ function editsOf(kit: Draft, c: Changes, planned: Changes['later']): DraftEdit[]
     if (value !== undefined && value !== kit[field]) edits.push({ op: 'set', field, value });
   }
   const lastDay = c.lastDay === undefined ? kit.schedule.lastDay : c.lastDay;
-  // A time of its own for this packet takes the place of the kit's.
+  // A time for this packet replaces the kit's.
   const own = c.later !== undefined && (c.later?.day !== planned?.day || c.later?.hour !== planned?.hour);
   if (lastDay !== kit.schedule.lastDay || own)
     edits.push({

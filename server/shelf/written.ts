@@ -63,7 +63,7 @@ export async function newWritten(ctx: Context, body: WrittenFormBody, member: Me
  */
 export async function saveText(ctx: Context, id: string, body: WrittenBody, member: Member): Promise<ShelfItemView> {
   const text = fitText(body.text);
-  // Who may not is told before anything is set, and asked again when it is kept.
+  // A member who may not is refused before anything is typeset, and checked again when it is saved.
   const was = await inTransaction(ctx.database.pool, (tx) => toChange(tx.db, id, member));
   const set = await setSample(ctx, { id, name: was.name, slots: slotsOf(was.draft.parties) }, text);
   await inTransaction(ctx.database.pool, async (tx) => {
@@ -144,7 +144,7 @@ function marksOf({ made, rects }: Pick<SetPaper, 'made' | 'rects'>, documentId: 
   const count = new Map<string, number>();
   return rects.flatMap(({ place, page, rect }): Mark[] => {
     const { kind, partyId, label, required } = itemAt(made.places, place);
-    // In a part repeated for a side that has no slot nobody is asked for anything.
+    // In a part repeated for a side without a slot, nobody is asked for anything.
     if (!partyId) return [];
     const nth = (count.get(`${kind} ${partyId}`) ?? 0) + 1;
     count.set(`${kind} ${partyId}`, nth);
@@ -182,7 +182,7 @@ export async function saveTypeset(
     ...draft,
     documents: [{ id: paper.id }],
     marks: marksOf(set, paper.id),
-    // What was excepted or moved on pages that are others now says nothing any more.
+    // Exceptions and moves on pages that changed no longer mean anything.
     rules: draft.rules.map((r) => ({ ...r, documentId: paper.id, except: [], moved: [] })),
     passed: [],
   };

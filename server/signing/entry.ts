@@ -74,7 +74,7 @@ export async function wordsOfLink(ctx: Context, visit: Visit): Promise<Words> {
  */
 export async function enter(ctx: Context, visit: Visit): Promise<Entry> {
   const { door } = visit;
-  // What was seen at the door is good for one look, and for as long as a request usually takes.
+  // The entry found before the body was read is valid for one use, and for as long as a request usually takes.
   visit.door = undefined;
   if (door && performance.now() - door.at < AT_THE_DOOR_MS) return door.entry;
   return door ? enterAnew(ctx, visit) : findEntry(ctx, visit);
@@ -94,7 +94,7 @@ async function findEntry(ctx: Context, visit: Visit): Promise<Entry> {
   const party = state && partyOf(state.plan, link.party_id);
   if (!state || !party) throw dead();
   const words = wordsOf(party.language);
-  // Whoever was taken out is told so kindly, and nothing else of the packet.
+  // A person who was removed is told so, and nothing else about the packet.
   if (progressOf(state, party.id).status === 'dropped') throw clientProblem(words, 'taken-out', 'problem.taken_out');
   if (link.ended_at) throw endedProblem(state, words) ?? dead();
   const gone = state.status === 'withdrawn' ? endedProblem(state, words) : null;
@@ -115,7 +115,7 @@ function endedProblem(state: PacketState, words: Words): Problem | null {
 }
 
 async function isProved(ctx: Context, visit: Visit, link: q.LinkRow, party: PacketParty): Promise<boolean> {
-  // Whoever was let in by the firm itself was seen in person.
+  // The firm itself admitted this person, in person.
   if (!party.secondStep || link.host_id) return true;
   const proof = visit.cookies[proofCookie(link.packet_id, party.id)];
   return !!proof && q.proofExists(ctx.database.pool, hashFor(ctx, 'proof', proof), link.packet_id, party.id);

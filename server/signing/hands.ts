@@ -36,7 +36,7 @@ export async function addPicture(ctx: Context, visit: Visit, upload: Upload): Pr
           ? 'problem.picture_small'
           : 'problem.picture_empty',
     );
-  // A photo is long on its way.
+  // A photo takes long to arrive.
   await enterAnew(ctx, visit);
   const stored = await ctx.files.put(made.png);
   await q.insertPicture(ctx.database.pool, link.packet_id, link.party_id, stored.sha256);

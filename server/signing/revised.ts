@@ -23,7 +23,7 @@ async function revisedIn(ctx: Context, state: PacketState, party: PacketParty): 
   const ids = state.plan.documents.filter((d) => hasDocument(party, d.id)).map((d) => d.id);
   const out = new Map<string, Revised>();
   for (const { id, now, packet_id } of await earlierVersions(ctx.database.pool, ids)) {
-    // Papers that took each other's place are no versions of each other.
+    // Papers that replaced each other in turn are not versions of each other.
     if (id === now || out.has(now)) continue;
     const on = await signedOn(ctx, packet_id, id, party);
     if (on) out.set(now, { documentId: now, beforeId: id, on });

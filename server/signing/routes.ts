@@ -21,9 +21,9 @@ export function signingRoutes(app: FastifyInstance, ctx: Context): void {
     ctx.live.serve(request, reply, [topics.packet(packetId)], {
       owner: linkId,
       most: 6,
-      // A link that was ended hears no more; so does one whose packet was withdrawn.
+      // An ended link gets no more news; nor does one whose packet was withdrawn.
       mayHear: () =>
-        // EvaluatedRow up anew each time: the link that let it in may have ended since.
+        // Looked up each time: the link may have ended since.
         entry.enterAnew(ctx, { ...visit }).then(
           () => true,
           () => false,

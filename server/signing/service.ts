@@ -178,7 +178,7 @@ export async function addFile(
     throw clientProblem(words, 'no-paper', key, { name: upload.name });
   }
   const file = { sha256: made.sha256, name: upload.name, bytes: made.original.bytes, pages: made.pages };
-  // A file is long on its way.
+  // A file takes long to arrive.
   const now = await enterAnew(ctx, visit);
   return actAndView(ctx, visit, { type: 'fill', markId, file, actId: upload.actId }, { entry: now });
 }

@@ -85,7 +85,7 @@ export function readableDocuments(state: PacketState, partyId: string): PlanDocu
   const added = new Set(plan.marks.filter((m) => m.partyId === partyId).map((m) => `file.${m.id}`));
   const sent = new Set(plan.documents.map((d) => d.id));
   const isMine = (id: string) => (sent.has(id) ? hasDocument(me, id) : added.has(id));
-  // A signing record goes with the document it is of.
+  // A signing record is delivered with its document.
   const recordOf = new Map(state.sealed?.map((s) => [s.documentId, s.recordOf]));
   return documentsOf(state).filter((d) => isMine(recordOf.get(d.id) ?? d.id));
 }
@@ -204,7 +204,7 @@ export async function view(ctx: Context, state: PacketState, partyId: string): P
     redlines: shownRedlines(state).filter((r) => readable.has(r.documentId)),
     again: mine.again,
     changes: changesFor(state, partyId),
-    // Whoever has begun to sign, or is not to, needs no telling.
+    // A person who has begun to sign, or is not to, needs no notice.
     revised: isTurnOf(state, me.id) && !hasFilled(state, me.id) ? await revisedFor(ctx, state, me) : [],
     questions: questionsOf(state, partyId),
     ...computedOf(state, me),

@@ -24,7 +24,7 @@ export async function itemsOf(
   db: Db,
   o: { memberId: string; list: List; from: string; to: string; limit: number },
 ): Promise<SeenItem[]> {
-  // The two halves each go along the index; together in one condition they would not keep its order.
+  // Each half uses the index; combined in one condition they would lose its order.
   const half = (member: string) =>
     `(select deal_id, ref, day, item from deal_item
       where member_id = ${member} and list = $2 and day between $3 and $4 order by day, deal_id, ref limit $5)`;

@@ -21,7 +21,7 @@ const FILES: Record<FaceName, [pack: string, file: string]> = {
   'reenie-beanie': ['reenie-beanie', '400Regular/ReenieBeanie_400Regular.ttf'],
   // A handwritten face with Greek, for names the script faces above cannot write.
   mynerve: ['mynerve', 'Mynerve_400Regular.ttf'],
-  // What is written on papers: figures as print has them, without a stroke through the zero, and every script there is.
+  // The face of papers: print figures, without a stroke through the zero, and every script.
   document: ['noto-sans', '400Regular/NotoSans_400Regular.ttf'],
   'document-bold': ['noto-sans', '700Bold/NotoSans_700Bold.ttf'],
 };
@@ -143,7 +143,7 @@ export class Typesetter {
 
   /** Splits a line of text into runs of one font each; what no font can write becomes a replacement character. */
   runs(text: string, face: FaceName): Promise<Run[]> {
-    // The same initials stand on every page: they are cut into runs once.
+    // The same initials are on every page: they are shaped once.
     const key = `${face}:${text}`;
     let runs = this.known.get(key);
     if (!runs) {

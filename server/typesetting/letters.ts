@@ -39,7 +39,7 @@ export async function setLetters({ letters }: LetterTask, at: (where: string) =>
     let pages = 0;
     for (const bytes of parts) {
       const source = await PDFDocument.load(bytes, { updateMetadata: false });
-      // Fields cannot be copied page by page: what stands in them becomes part of the page.
+      // Fields cannot be copied page by page: their contents become part of the page.
       if (source.getForm().getFields().length) source.getForm().flatten();
       for (const page of await out.copyPages(source, source.getPageIndices())) {
         out.addPage(page);
@@ -71,7 +71,7 @@ function coverOf(c: Cover): Promise<Uint8Array> {
       { text: c.enclosedWord, bold: true, margin: [0, 12, 0, 4] },
       { ul: c.enclosed },
     ],
-    // The slip stands at the foot of the first page, to be cut off; on others there is nothing.
+    // The slip is at the foot of the first page, to be cut off; other pages have none.
     footer: (page: number) =>
       page === 1
         ? {

@@ -56,7 +56,7 @@ export async function setWritten({ title, blocks, places }: WrittenTask): Promis
       fontSize: 8,
       margin: [0, 68, 0, 0],
     }),
-    // A heading does not stand alone at the foot of a page.
+    // A heading is never alone at the foot of a page.
     pageBreakBefore: (node: { headlineLevel?: number }, on: { getFollowingNodesOnPage(): unknown[] }) =>
       !!node.headlineLevel && on.getFollowingNodesOnPage().length === 0,
   });
@@ -108,7 +108,7 @@ function blockContent(b: PaperBlock, places: readonly PaperPlace[]): Content[] {
           alignment: b.align,
           margin: [0, 0, 0, 7],
           preserveLeadingSpaces: true,
-          // What is written by hand needs more room than print.
+          // Handwriting needs more space than print.
           ...(b.runs.some((r) => r.place !== undefined) ? { lineHeight: 1.6 } : {}),
         },
       ];
@@ -248,7 +248,7 @@ function rectOf(place: PaperPlace, box: { x: number; y: number; width: number; h
       w: place.w,
       h: place.h,
     };
-  // Beneath a line of print there is some room that belongs to the letters reaching down.
+  // Below a line of print there is some space for descenders.
   return { x: round(box.x), y: round(foot - place.h), w: Math.min(place.w, round(box.width)), h: place.h };
 }
 

@@ -74,7 +74,7 @@ async function read(bytes: Uint8Array): Promise<Bundle> {
   if (top['format'] !== BUNDLE_FORMAT) throw new Unfit('This bundle is of a version that cannot be read here.');
   const forms: BundleForm[] = [];
   let left = PAPERS_BYTES;
-  // Everything that is said is looked over before a paper is unfolded.
+  // Everything the manifest says is validated before a paper is unpacked.
   const said = listOf(top['forms'], MOST_FORMS, 'forms').map(formOf);
   const ids = new Set(said.map((f) => f.id));
   if (ids.size !== said.length) throw new Unfit('Two forms of the bundle have the same id.');

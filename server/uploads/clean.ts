@@ -188,7 +188,7 @@ export class Cleaner {
 
   private stream(v: PDFStream, dict: PDFDict, sort: Sort, depth: number): PDFStream {
     if (!(v instanceof PDFRawStream)) {
-      // Looks of fields that were drawn a moment ago, by ourselves.
+      // Appearances of fields that we drew a moment ago.
       dict.set(key('Filter'), key('FlateDecode'));
       return PDFRawStream.of(dict, new Uint8Array(deflateSync(this.unpack(v, PAPER_LIMITS.content))));
     }

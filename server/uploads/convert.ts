@@ -83,7 +83,7 @@ const MAX_SIDE = 2200;
 /** Converts a photographed page: turned upright by its EXIF data, without its other data, on US Letter or A4. */
 async function pictureToPdf(bytes: Uint8Array, corners: Corners | null): Promise<Uint8Array> {
   if (!isWholePicture(bytes)) throw new Unfit({ problem: 'cut_short' });
-  // What it says of itself is read without unfolding it; one that is too large is told as that.
+  // Its own metadata is read without decoding it; one that is too large is refused as such.
   const meta = await sharp(bytes, { limitInputPixels: false }).metadata();
   if ((meta.width ?? 0) * (meta.height ?? 0) > PAPER_LIMITS.pixels)
     throw new Unfit({ problem: 'picture_too_large', page: 1 });

@@ -134,7 +134,7 @@ function table(e: Element, style: Style): Content {
     }
   };
   collect(e);
-  // Cells that reach over rows hold their column free in the rows below.
+  // Cells that span rows take their column in the rows below.
   const taken: number[] = [];
   const body = rows.map((tr) => {
     const cells: Content[] = [];

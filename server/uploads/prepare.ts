@@ -43,7 +43,7 @@ export async function prepare(original: Uint8Array, at: (where: string) => void 
     return await prepared(original, at);
   } catch (error) {
     if (error instanceof Refused) return { ok: false, refusal: error.refusal };
-    // A library that fell over is broken for every paper after this one: the worker must go.
+    // A library that failed is broken for every later paper: the worker must end.
     if (error instanceof WebAssembly.RuntimeError || /abort\(|out of memory|RuntimeError/i.test(String(error)))
       throw error;
     const locked = /encrypt|password|security/i.test(String(error));
@@ -98,7 +98,7 @@ function drawFields(doc: PDFDocument): void {
         form.markFieldAsDirty(field.ref);
     form.updateFieldAppearances();
   } catch {
-    // A field of a kind we cannot draw keeps the look it came with.
+    // A field of a kind we cannot draw keeps its own appearance.
   }
 }
 

@@ -133,7 +133,7 @@ interface Piece {
 
 /** Returns the pages of a sheet: portrait if it fits, landscape if it is wide, split if it is wider still. */
 function pagesOf(sheet: SheetTable, index: number, named: boolean): Piece[] {
-  // What stands around the words of a cell.
+  // Space around the words of a cell.
   const total = sheet.widths.reduce((n, w) => n + w, 0);
   const way = sheet.wide || total > ROOM.portrait ? 'landscape' : 'portrait';
   const room = ROOM[way];
@@ -203,7 +203,7 @@ function tableIn(sheet: SheetTable, { from, widths }: Band) {
   return {
     table: {
       headerRows: head,
-      // A row stays together, but where it may be taller than a page.
+      // A row stays together unless it may be taller than a page.
       dontBreakRows: !sheet.rows.some((row) => row.some((c) => c.text.length > TALL)),
       widths: widths.map((w) => w - 2 * PAD),
       body: sheet.rows.map((row) => {

@@ -107,7 +107,7 @@ function cardsIn(text: string): ReadTable | TableProblem {
   for (const [i, line] of text.split(/\r\n|\r|\n/).entries()) {
     if (/^BEGIN:VCARD\s*$/i.test(line)) begun = { from: i + 1, lines: [], skipping: false };
     if (!begun) continue;
-    // A picture is most of a card, and nothing that is wanted: it is not even looked at.
+    // A picture is most of a card and not wanted: it is not read.
     const folded = /^[ \t]/.test(line);
     if (!folded) begun.skipping = /^(?:[\w-]+\.)?(?:PHOTO|LOGO|SOUND|KEY)[;:]/i.test(line);
     if (!begun.skipping && line.length <= TABLE_LIMITS.record) begun.lines.push(line);

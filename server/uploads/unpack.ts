@@ -83,7 +83,7 @@ export function inflate(bytes: Uint8Array, most: number): Uint8Array {
     return new Uint8Array(inflateRawSync(bytes.subarray(2), options));
   } catch (error) {
     if (codeOf(error) === 'ERR_BUFFER_TOO_LARGE') throw new TooLarge();
-    // What we cannot unpack a viewer might draw all the same: nobody could say what was signed.
+    // What we cannot unpack a viewer might still draw: nobody could say what was signed.
     throw new Refused({ problem: 'broken' });
   }
 }

@@ -28,7 +28,7 @@ export async function uprightRgb(bytes: Uint8Array, most: number, pixels: number
 export function isWholePicture(b: Uint8Array): boolean {
   if (b[0] === 0xff && b[1] === 0xd8) return isWholeJpeg(b);
   if (b[0] === 0x89) return Buffer.from(b.subarray(-64)).includes('IEND') || Buffer.from(b).includes('IEND');
-  // RIFF: the length of what follows stands behind the name.
+  // RIFF: the length follows the name.
   const view = new DataView(b.buffer, b.byteOffset, b.byteLength);
   return b.length >= 12 && view.getUint32(4, true) + 8 <= b.length;
 }

@@ -317,7 +317,7 @@ function valueOf(
 ): CellValue | null {
   const kind = a['t'] ?? 'n';
   if (kind === 'inlineStr') return inline;
-  // A formula may come to an empty text; one without any result was never worked out.
+  // A formula may have an empty text as its result; without a result it was never computed.
   if (v === null || (v === '' && kind !== 'str')) return formula ? NO_RESULT : null;
   if (kind === 's') return book.strings[Number(v)] ?? null;
   if (kind === 'b') return isOn(v);

@@ -4,7 +4,7 @@
 import JSZip from 'jszip';
 import { numberOf } from '../errors';
 
-// The package's types leave it out; unlike its streams of Node it is there in every build of it.
+// The package's types leave it out; unlike its Node streams it exists in every build.
 declare module 'jszip' {
   interface JSZipObject {
     internalStream(type: 'uint8array'): {
@@ -40,7 +40,7 @@ export async function openParts(bytes: Uint8Array, limits: PartLimits): Promise<
 }
 
 function saidSize(file: JSZip.JSZipObject): number {
-  // The package keeps it where its types do not say.
+  // The package stores it where its types do not say.
   const data: unknown = Reflect.get(file, '_data');
   return numberOf(data, 'uncompressedSize') ?? 0;
 }

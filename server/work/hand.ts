@@ -61,13 +61,13 @@ export class Hand {
     this.child.on('message', (reply: Reply) => this.hear(reply));
     this.child.on('exit', () => this.end());
     this.child.on('error', () => this.end());
-    // What nobody waits for at a screen gives way to what somebody does.
+    // Work that nobody waits for at a screen yields to work that somebody does.
     const { nice } = LANE_LIMITS[lane];
     if (nice && this.child.pid)
       try {
         os.setPriority(this.child.pid, nice);
       } catch {
-        // Some systems do not let us; then all are equal.
+        // Some systems do not permit it; then all have the same priority.
       }
   }
 

@@ -87,7 +87,7 @@ export class WorkPool {
     if (hand.ended) {
       const at = hands.indexOf(hand);
       if (at >= 0) hands.splice(at, 1);
-      // The next to come should find a worker that is ready.
+      // The next task should find a worker that is ready.
       if (at >= 0 && !this.closed && !hands.some((h) => !h.ended)) this.start(lane);
     } else if (!waiting.size && hand.memory() > TIDY_MEMORY) {
       hand.stop();

@@ -41,7 +41,7 @@ async function make(): Promise<string> {
   });
   await mkdir(OUT, { recursive: true });
   const names = new Set(outputFiles.map((f) => path.basename(f.path)));
-  // Several processes may do this at once: names tell contents, and a file appears whole or not at all.
+  // Several processes may do this at once: names depend on contents, and a file appears whole or not at all.
   for (const file of outputFiles) {
     if (existsSync(file.path)) continue;
     await writeWhole(file.path, file.contents);

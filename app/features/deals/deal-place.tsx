@@ -88,7 +88,7 @@ export function DealPlace() {
     </Part>
   );
   const slow = d.slow.length ? <Slow deal={d} /> : null;
-  // Whoever has just opened a deal first says who is in it and brings its papers; later what is next comes first.
+  // In a new deal people and papers come first; later the next acts do.
   const fresh = d.packets.length === 0;
   const [left, right] = fresh
     ? [

@@ -15,7 +15,7 @@ export function earlierOf(doc: DocumentView, all: readonly DocumentView[]): Earl
   if (doc.status !== 'ready') return null;
   const ready = all.filter((d) => d.status === 'ready' && d.id !== doc.id);
   const newest = (list: DocumentView[]) => [...list].sort((a, b) => a.createdAt.localeCompare(b.createdAt)).pop();
-  // What was made here of another's pages, turned or joined, is no version that came from anybody.
+  // Pages turned or joined here are not a version that came from anybody.
   const gone = newest(ready.filter((d) => d.replacedBy === doc.id && !doc.madeFrom.includes(d.id)));
   if (gone) return { doc: gone, replaced: true };
   if (ANY.includes(doc.type) || doc.unsigned) return null;

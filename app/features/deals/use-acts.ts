@@ -52,7 +52,7 @@ export function useActs() {
     call(
       'changePacket',
       { params: { packetId: o.packetId }, body: { type: 'nudge', partyIds: [o.partyId] } },
-      // It may be on its way because the page is closed.
+      // It may be sent because the page is closed.
       { keepalive: true },
     ).finally(() => {
       for (const queryKey of [keys.packet(o.packetId), keys.today]) void client.invalidateQueries({ queryKey });

@@ -84,7 +84,7 @@ function placingActs(b: Bench) {
     const id = newId();
     const mark: Mark = { id, ...at, kind, partyId: owner, rect, required: what.required, ...what.begins };
     if (what.filled.by !== 'touch' || !what.filled.together) return make(b, [put(mark)], `${what.word} placed.`, [id]);
-    // A choice alone is none: two at once, one under the other.
+    // A single choice makes no sense: two at once, one below the other.
     const group = newId();
     const below = roundRect(clampToPage({ ...rect, y: rect.y + rect.h + 8 }, here.width, here.height));
     const second = { ...mark, id: newId(), rect: below, group, label: 'Second' };
@@ -140,7 +140,7 @@ function copyActs(b: Bench) {
     },
     paste: () => {
       if (!at || !b.copied.length) return;
-      // On the page they come from they are put a little lower, so that they can be seen.
+      // On the page they come from they are placed a little lower, so that they can be seen.
       const same = b.copied.every((m) => m.documentId === at.documentId && m.page === at.page);
       const marks = same
         ? b.copied.map((m) => ({ ...m, page: -1, rect: { ...m.rect, x: m.rect.x + 12, y: m.rect.y + 12 } }))

@@ -28,7 +28,7 @@ export function PageStage({ desk, onInsert }: { desk: Desk; onInsert: Insert }) 
   const [room, setRoom] = useState({ width: 0, height: 0 });
   const measure = (e: LayoutChangeEvent) =>
     setRoom({ width: e.nativeEvent.layout.width, height: e.nativeEvent.layout.height });
-  // One view is measured whatever is in it: a view that begins without being measured never is.
+  // One view is measured whatever is in it: a view that is not measured at first never is.
   return (
     <View style={{ flex: 1, backgroundColor: p.bench }} onLayout={measure}>
       {desk.at ? <Stage desk={desk} onInsert={onInsert} room={room} /> : <NoPageYet desk={desk} />}
@@ -74,14 +74,14 @@ function Stage({ desk, onInsert, room }: { desk: Desk; onInsert: Insert; room: {
   const inSight = desk.selected[0] ?? desk.proposal;
   const sightY =
     inSight && at && inSight.page === at.page && inSight.documentId === at.documentId ? inSight.rect.y : null;
-  // Read when something comes into hand, and not again while it is dragged.
+  // Read when something is selected, and not again while it is dragged.
   const sight = useRef({ y: sightY, width, scale, height: room.height });
   sight.current = { y: sightY, width, scale, height: room.height };
   useEffect(() => {
     const { y: at, width, scale, height } = sight.current;
     if (at === null || !width) return;
     const y = at * scale;
-    // What is in sight already stays where it is: a page that jumps under the finger misplaces the next touch.
+    // What is visible stays where it is: a page that jumps under the finger misplaces the next touch.
     const top = elementOf(paper)?.getBoundingClientRect().top;
     const view = elementOf(area)?.getBoundingClientRect();
     if (top !== undefined && view && top + y > view.top + 8 && top + y < view.bottom - 40) return;
@@ -103,7 +103,7 @@ function Stage({ desk, onInsert, room }: { desk: Desk; onInsert: Insert; room: {
     if (desk.tool === 'insert') onInsert(to.x, to.y);
     else desk.placeAt(to.x, to.y);
   };
-  // Without a pointer the mark goes to the middle of the page; the arrow keys take it from there.
+  // Without a pointer the mark goes to the center of the page; the arrow keys move it from there.
   const onKeyDown = (e: { key: string; target: unknown; currentTarget: unknown; preventDefault: () => void }) => {
     if (e.target !== e.currentTarget || !page) return;
     if (e.key === 'Enter') {

@@ -198,7 +198,7 @@ function PartyOnPath({ on, party }: { on: OnPath; party: PacketParty }) {
     const all = draft.documents.map((d) => d.id);
     const gets = all.filter((d) => (d === id ? !hasDocument(party, d) : hasDocument(party, d)));
     const { only: _only, ...rest } = party;
-    // Who gets everything has no list, so that a document added later comes along.
+    // A party that gets everything has no list, so that a document added later is included.
     edit([putParty(gets.length === all.length ? rest : { ...rest, only: gets })]);
   };
   return (

@@ -26,7 +26,7 @@ export function PlacedMark({ mark, party, scale, selected, alone, desk }: Props)
   const { color } = party ? inkOf(party.ink) : { color: '#1E2A32' };
   const whose =
     mark.partyId === NOBODY || !party ? `label: ${mark.value ?? ''}` : `${KINDS[mark.kind].word} of ${party.name}`;
-  // A keyboard that comes to a mark takes it in hand; a pointer does that by itself, with what is in hand already.
+  // The keyboard selects a mark by focusing it; a pointer does that itself, keeping the selection.
   const onFocus = (e: { target: unknown }) => {
     if (!selected && isFocusedByKeys(e.target)) desk.select(mark.id);
   };

@@ -45,7 +45,7 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
   const mine = view.marks.filter((m) => m.partyId === partyId && !isSenders(m.kind));
   const places = mine.filter((m) => m.required && isForClient(m)).length;
   const gate = draft.gates.findIndex((g) => g.partyIds.includes(partyId));
-  // What the preparer wrote stands there for everybody; what others will fill does not show.
+  // The sender's own text is shown; what others will fill is not.
   const words = (text: string) => mergeTags(text, view.tags).text;
   const written = view.marks.flatMap((m) => shownWords(m, words));
   return (

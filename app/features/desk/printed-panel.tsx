@@ -86,7 +86,7 @@ function Further({ desk }: { desk: Desk }) {
   const tools = useDocumentTools(desk);
   const { documents, proposals, marks } = desk.view;
   const { parties } = desk.draft;
-  // A long packet has thousands of places: they are gone through when they or the people are others.
+  // A long packet has thousands of places: they are computed again when they or the people change.
   const left = useMemo(
     () =>
       documents.flatMap((doc) => {
@@ -134,7 +134,7 @@ const SHOWN = 10;
 function groupsOf(places: Proposal[]): Proposal[][] {
   const groups = new Map<string, Proposal[]>();
   for (const x of places) {
-    // What is doubtful is looked at one by one.
+    // Uncertain ones are decided one by one.
     const key = `${x.partyId}:${x.kind}:${x.beside ? 'beside' : ''}${x.doubtful ? x.id : ''}`;
     groups.set(key, [...(groups.get(key) ?? []), x]);
   }

@@ -15,7 +15,7 @@ const PRINTED = MARK_KINDS.filter((k) => KINDS[k].printed);
 export function ProposalBar({ desk, proposal }: { desk: Desk; proposal: Proposal }) {
   const party = desk.draft.parties.find((x) => x.id === proposal.partyId);
   const signers = desk.draft.parties.filter(puts);
-  // Without a name on the page it goes to whoever is in hand.
+  // Without a name on the page it is for the chosen party.
   const to = party ?? signers.find((x) => x.id === desk.partyId) ?? null;
   return (
     <>

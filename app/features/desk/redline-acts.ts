@@ -57,7 +57,7 @@ export function redlineActs(b: Bench) {
     changeRedline: (id: string, more: { text?: string; rect?: Rect }) => {
       const was = draft.redlines.find((r) => r.id === id);
       if (!was) return;
-      // Where the words move, initials that were moved by hand have no place of their own any more.
+      // If the words move, initials that were moved by hand no longer have a place of their own.
       const place = more.rect ? { rects: [roundRect(more.rect)], moved: [] } : {};
       edit([put({ ...was, text: more.text ?? was.text, ...place })]);
     },

@@ -60,7 +60,7 @@ export const PACKET_BENCH: Bench = { what: 'packet', home: PACKET_HOME, rules: C
 
 /** Unpacks facts once per document: later calls return the same object, so what was computed for it stays valid. */
 function useFacts(packet: PacketView, ids: string[]): { documents: DocumentFacts[]; ready: boolean } {
-  // A document that is still being read has no facts to ask for; the packet is asked again until it has.
+  // A document that is still being read has no facts to query; the packet is refetched until it has.
   const isRead = (id: string) => packet.documents.find((d) => d.id === id)?.status !== 'reading';
   const facts = useQueries({ queries: ids.map((id) => ({ ...factsQuery(id), enabled: isRead(id) })) });
   const unpacked = useRef(new Map<string, { from: PackedFacts; name: string; facts: DocumentFacts }>());

@@ -125,7 +125,7 @@ function useEdits(packet: DraftPacket, home: DraftHome, onRefused: () => void) {
     },
   });
   useRunning(queue, setState);
-  // What others changed meanwhile arrives with the packet; edits that wait stay on top of it.
+  // Changes of others arrive with the packet; waiting edits stay on top of them.
   useEffect(() => {
     if (!queue.busy && packet.version > version.current) rebase({ draft: packet.draft, version: packet.version });
   }, [packet.version, packet.draft, queue, rebase]);
@@ -145,7 +145,7 @@ function useDraftQueue(
         store: {
           read: () => ({ waiting: loadPending(packetId), aside: [] }),
           writeWaiting: (edits) => storePending(packetId, edits),
-          // What the server refused for good is named once and not kept.
+          // What the server refused for good is named once and deleted.
           writeAside: () => undefined,
         },
         send: (edits) => latest.current.send(edits),
@@ -169,7 +169,7 @@ export function useDraft(packet: DraftPacket, home: DraftHome = PACKET_HOME): Dr
   const [past, setPast] = useState<DraftEdit[][]>([]);
   const [future, setFuture] = useState<DraftEdit[][]>([]);
   const { base, queue, waiting, saving } = useEdits(packet, home, () => {
-    // What can be undone was made on top of what is gone.
+    // What can be undone was made on top of what was deleted.
     setPast([]);
     setFuture([]);
   });

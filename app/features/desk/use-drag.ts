@@ -60,7 +60,7 @@ function listen(el: HTMLElement, now: RefObject<Newest>, setDrag: (drag: Drag | 
     const stretch = e.target instanceof Element && e.target.closest('[data-stretch]') !== null;
     const also = e.shiftKey || e.ctrlKey || e.metaKey || desk.gathering;
     from = { x: e.clientX, y: e.clientY, rect: mark.rect, stretch, moved: false, also };
-    // A mark that is in hand with others stays with them, so that all can be dragged together.
+    // A selected mark stays selected, so that all can be dragged together.
     if (also || !selected) desk.select(mark.id, also);
   };
   const move = (e: PointerEvent) => {

@@ -180,7 +180,7 @@ function LevelMenu({ editor, menu: Menu }: ToolProps) {
   const on = () => editor.chain().focus();
   return (
     <Menu
-      // Whoever chose goes on writing.
+      // After choosing, typing continues.
       returnTo={() => editor.commands.focus()}
       anchor={(open) => (
         <Button onPress={open} testID="text-level">
@@ -203,7 +203,7 @@ function PartMenu({ editor, menu: Menu }: ToolProps) {
   const side = roles.find((r) => r.slot === 'every')?.side ?? roles[0]?.side ?? 'tenant';
   return (
     <Menu
-      // Whoever chose goes on writing.
+      // After choosing, typing continues.
       returnTo={() => editor.commands.focus()}
       anchor={(open) => (
         <Button icon="plus" onPress={open} testID="open-parts">

@@ -322,7 +322,7 @@ export const PARTS = [
   own('each', { content: 'block+', attributes: { side: 'tenant' }, view: EachView }),
   own('signatures', { attributes: { slots: [], date: true }, view: SignaturesView }),
   own('pageBreak', { attributes: {}, view: BreakView }),
-  // Where a line stands.
+  // Where a line is.
   Extension.create({
     name: 'align',
     addGlobalAttributes: () => [

@@ -34,7 +34,7 @@ export function TagPanel({ onPick, onClose }: { onPick: (key: string) => void; o
   const found = tags.filter(
     (t) =>
       t.label.toLowerCase().includes(search.trim().toLowerCase()) &&
-      // Of people those first whom the form is about; the others are found by their words.
+      // First those of the people the form is about; the others are found by search.
       (search.trim() !== '' || t.from !== 'people' || !sides.size || sides.has(t.key.split('.')[1] ?? '')),
   );
   return (

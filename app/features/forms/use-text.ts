@@ -53,7 +53,7 @@ export function useText(item: ShelfItemView & { written: NonNullable<ShelfItemVi
   const [text, setText] = useState<Written>(left?.text ?? written.text);
   const [from, setFrom] = useState(0);
   const [told, setTold] = useState<Pick<TextHandle, 'state' | 'sentence'>>({ state: 'saved', sentence: 'Saved' });
-  // What of it the server has not, and on which version it was written.
+  // Whether the server lacks some of it, and the version it was written on.
   const unsent = useRef<Written | null>(left?.text ?? null);
   const version = useRef(left?.version ?? written.version);
   const sending = useRef(false);
@@ -101,7 +101,7 @@ export function useText(item: ShelfItemView & { written: NonNullable<ShelfItemVi
     [id, send],
   );
 
-  // What was left behind on this device goes on its way.
+  // What an earlier visit left on this device is sent.
   useEffect(() => {
     if (unsent.current) void send();
     return () => {
@@ -110,7 +110,7 @@ export function useText(item: ShelfItemView & { written: NonNullable<ShelfItemVi
     };
   }, [send]);
 
-  // What somebody else wrote is shown, unless something of one's own is not sent yet.
+  // Others' changes are shown, unless one's own are not sent yet.
   useEffect(() => {
     if (unsent.current || sending.current || written.version <= version.current) return;
     version.current = written.version;
@@ -118,7 +118,7 @@ export function useText(item: ShelfItemView & { written: NonNullable<ShelfItemVi
     setFrom((n) => n + 1);
   }, [written.version, written.text]);
 
-  // A role that came or went changes the paper too.
+  // A role that was added or removed changes the paper too.
   const roles = item.draft.parties.map((r) => `${r.id} ${r.name}`).join();
   const seen = useRef(roles);
   useEffect(() => {

@@ -58,7 +58,7 @@ export function LedgerGrid({ rows, parties, documents, onTouch, here, height }: 
     }
     return out;
   }, [rows, documents]);
-  // Many people share the width; a cell is never too small to be told from its neighbour.
+  // Many people share the width; a cell is never too small to distinguish.
   const [width, setWidth] = useState(0);
   const cell = width ? Math.max(28, Math.min(44, Math.floor((width - 44) / Math.max(1, parties.length)))) : 44;
   const list = (

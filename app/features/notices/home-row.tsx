@@ -65,7 +65,7 @@ export function HomeRow(props: Props) {
   const bad = row.state === 'wrong' || row.steps.arrived === 'failed';
   const out = row.state === 'left_out';
   const tenants = listWords(row.tenants) || 'no one yet';
-  // What is wrong stands beneath, whole, once the row is open.
+  // Problems are shown in full below, once the row is open.
   const says =
     open && row.state === 'wrong' ? null : (
       <Small style={bad ? { color: p.wine, fontWeight: '700' } : null} numberOfLines={open ? undefined : 3}>
@@ -104,7 +104,7 @@ export function HomeRow(props: Props) {
           gap: wide ? 10 : 4,
           minHeight: 44,
           paddingRight: 14,
-          // The bar takes its room from here: columns stay in line.
+          // The bar takes its width from here: columns stay aligned.
           paddingLeft: bad ? 14 - BAR : 14,
           paddingVertical: 9,
         }}
@@ -174,7 +174,7 @@ function Opened({ row, notice, acts }: { row: NoticeRow; notice: NoticeView; act
   const { setRow } = acts;
   const open = row.state !== 'gone' && row.state !== 'going';
   const params = { noticeId: notice.id, rowId: row.id };
-  // What the tenancy knows is asked for only where it does not.
+  // Facts of the tenancy are asked for only if it lacks them.
   const asked = asFacts(notice).filter(
     (def) => isOfPaper(def.key) || def.key in row.values || row.problems.some((text) => text.startsWith(def.label)),
   );

@@ -195,7 +195,7 @@ function Heads({ notice, labels }: { notice: NoticeView; labels: string[] }) {
     </View>
   );
   return (
-    // Each row says its own steps to a screen reader: what stands above columns is for the eye.
+    // Each row says its own steps to a screen reader: the headings above columns are for the eye.
     <Card style={{ padding: 0, marginBottom: -15, borderBottomLeftRadius: 0, borderBottomRightRadius: 0 }}>
       <Row
         gap={8}

@@ -17,7 +17,7 @@ const NO_RULE = 'none';
 export function SaidToAll({ notice, acts: { set } }: { notice: NoticeView; acts: Acts }) {
   const on = useSaid();
   const [name, setName] = useState(notice.name);
-  // What tenancies know of themselves is not the same for all.
+  // Facts of the tenancies differ from home to home.
   const facts = asFacts(notice).filter((def) => isOfPaper(def.key) || def.key in notice.values);
   const changed = on.changed || name.trim() !== notice.name;
   const { rule, term } = notice;

@@ -35,7 +35,7 @@ const ZOOMS = [1, 2, 3];
 export function CorrectionPage({ packet, sent, look, redline, over, hint, onTouch }: Props) {
   const wide = useWide();
   const [room, setRoom] = useState(0);
-  // A finger cannot tell lines apart on a whole page of a phone.
+  // On a phone a finger cannot distinguish lines of a whole page.
   const [zoom, setZoom] = useState(wide ? 0 : 1);
   const paper = useRef<View>(null);
   const doc = sent.plan.documents.find((d) => d.id === look.documentId)!;

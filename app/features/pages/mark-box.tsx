@@ -40,7 +40,7 @@ export function MarkFace({ rect, scale, kind, ink, required, selected, text }: P
   const color = ink === null ? '#1E2A32' : inkOf(ink).color;
   const h = rect.h * scale;
   const corner = Math.min(11, h * 0.45);
-  // A box to tick is too small for words; its form says what it is.
+  // A checkbox is too small for words; its shape says what it is.
   const { word: plain, filled } = KINDS[kind];
   const together = filled.by === 'touch' && filled.together;
   const word = text ?? (filled.by === 'touch' ? '' : plain);

@@ -47,7 +47,7 @@ export function SeveralDeals() {
   const going = ids.filter((id, i) => isOn(id, rows[i]?.data));
   const run = async () => {
     setRunning(true);
-    // One after another: what is done is done, whatever becomes of the rest.
+    // One after another: what is done stays done, whatever happens to the rest.
     for (const dealId of going) {
       try {
         const packet = await call('useKit', {

@@ -26,7 +26,7 @@ function asFact(t: KitTrial['unknown'][number]): FactDef[] {
 }
 
 export function UnknownTags({ trial, values, onChange, keep, onSave }: Props) {
-  // What was asked for once stays there when it is filled in, to be corrected.
+  // A value that was asked for stays there when it is filled in, to be corrected.
   const [asked, setAsked] = useState<FactDef[]>([]);
   const fresh = trial.unknown.flatMap(asFact).filter((t) => !asked.some((a) => a.key === t.key));
   if (fresh.length) setAsked([...asked, ...fresh]);

@@ -26,7 +26,7 @@ export function UseKit() {
   const [saveValues, setSaveValues] = useState(true);
   const [forId, setFor] = useState('');
   const deal = useDeal(dealId);
-  // What is typed is not worked out letter by letter.
+  // Typing does not query letter by letter.
   const settled = useSettled(changes, 350);
   const trial = useKitTrial(dealId, kitId, settled);
   const use = useKit(dealId, kitId);

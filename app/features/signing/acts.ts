@@ -77,7 +77,7 @@ function showsOf(view: SigningView, mark: SigningView['marks'][number], text = '
 export function withAnswer(view: SigningView | undefined, answer: ActAnswer): SigningView | null {
   if (!('patch' in answer)) return answer;
   const { patch } = answer;
-  // A patch is for the view it was asked from; over any other, all of it is asked for anew.
+  // A patch applies to the view it was requested from; for any other view all of it is refetched.
   if (!view || view.seq !== patch.since) return null;
   const done = new Map(patch.marks.map((m) => [m.id, m.done]));
   return {
@@ -114,7 +114,7 @@ function write(key: string, acts: PendingAct[], storage: Pick<Storage, 'setItem'
     if (acts.length) storage.setItem(key, JSON.stringify(acts));
     else storage.removeItem(key);
   } catch {
-    // A browser that keeps nothing still sends at once; only a closed page would lose what waits.
+    // A browser that stores nothing still sends at once; only closing the page would lose what waits.
   }
 }
 

@@ -9,7 +9,7 @@ import { Stack } from '../../ui/layout';
 export function AskForPage({ token }: { token: string }) {
   const t = useSay();
   const ask = useAct(() => call('askForPage', { params: { token } }));
-  // Who only rehearses has no page.
+  // A rehearsal has no page.
   if (!token) return null;
   return (
     <Stack gap={8}>

@@ -110,7 +110,7 @@ function Steps({ token, signing, view }: { token: string; signing: Signing; view
   if (aside) return aside;
   if (!view.myTurn) return <Ended {...props} />;
   if (!view.agreed) return <AgreementStep {...props} />;
-  // Whoever has begun to sign has seen it.
+  // A person who has begun to sign has seen it.
   if (view.revised.length && !view.somethingSigned && !seen)
     return <RevisedStep {...props} onGo={() => setSeen(true)} />;
   if (approves(view.me)) return <ApproveStep {...props} />;

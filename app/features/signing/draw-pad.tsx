@@ -42,7 +42,7 @@ export function DrawPad({ label, height, value, color, onChange, testID }: Props
     const point = (e: PointerEvent): [number, number] => {
       const r = el.getBoundingClientRect();
       const { value: v } = latest.current;
-      // A drawing keeps the units it was begun in, also when the phone is turned meanwhile.
+      // A drawing keeps the units it was begun in, even if the phone is turned meanwhile.
       const k = v ? v.width / r.width : 1;
       return [Math.round((e.clientX - r.left) * k * 10) / 10, Math.round((e.clientY - r.top) * k * 10) / 10];
     };
@@ -65,7 +65,7 @@ export function DrawPad({ label, height, value, color, onChange, testID }: Props
       stroke = null;
       setLive(null);
       const { value: v, onChange: change } = latest.current;
-      // As much as the server takes: some minutes of an unbroken line.
+      // As much as the server accepts: some minutes of a continuous line.
       const drawn = (v?.strokes ?? []).reduce((n, s) => n + s.length, 0);
       if (drawn + done.length > MOST_NUMBERS) return;
       const r = el.getBoundingClientRect();

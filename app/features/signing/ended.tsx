@@ -15,7 +15,7 @@ import { useSay, useWords, type Say } from './say';
 import { Stack } from '../../ui/layout';
 
 export function Ended(props: StepProps) {
-  // "Thank you" is said only once the server has everything: who closes the page now must lose nothing.
+  // "Thank you" is shown only once the server has everything: closing the page now must lose nothing.
   return props.signing.waiting.length ? <Sending view={props.view} /> : <AtEnd {...props} />;
 }
 
@@ -39,7 +39,7 @@ function AtEnd({ token, view, onSide }: StepProps) {
   const words = useWords();
   const sealed = view.documents.length > 0 && view.documents.every((d) => d.sealed);
   const [title, text] = endOf(t, words, view, sealed);
-  // To read it is all there is to do.
+  // Reading is all there is to do.
   const reads = receives(view.me);
   return (
     <Page max={560}>

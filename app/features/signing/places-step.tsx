@@ -35,7 +35,7 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
   const [skipped, setSkipped] = useState<string[]>([]);
   const panel = useRef<View>(null);
   const acted = useRef(false);
-  // In reading order, what may be left empty too, until it is filled or passed over.
+  // In reading order, optional ones included until they are filled or skipped.
   const ahead = places.filter((x) => !x.done && (x.required || !skipped.includes(x.key)));
   const place = places.find((x) => x.marks.some((m) => m.id === chosen)) ?? ahead[0] ?? null;
   const current = place?.marks[0] ?? null;
@@ -69,9 +69,9 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
       : [],
   );
 
-  // Whoever goes by keyboard or listens finds the next act under their hands, place after place.
+  // Keyboard and screen reader users find the next act focused, place after place.
   const key = place?.key;
-  // An act on a page that is not there yet comes when it is.
+  // An act on a page that is not loaded yet comes when it is.
   const there = !place || pages.shown.has(sheet);
   useEffect(() => {
     if (!acted.current || !there) return;

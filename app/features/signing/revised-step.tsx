@@ -19,7 +19,7 @@ export function RevisedStep({ view, token, onSide, onGo }: StepProps & { onGo: (
   const t = useSay();
   const asked = useQueries({
     queries: view.revised.map(({ documentId }) => ({
-      // Not a part of the view: its answers cancel what was asked for of it before.
+      // Not a part of the view's key: its answers cancel earlier requests.
       queryKey: keys.signingChanges(token, documentId),
       queryFn: () => call('signingChanges', { params: { token, documentId } }),
       staleTime: Infinity,

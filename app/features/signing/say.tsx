@@ -30,7 +30,7 @@ export function useLanguage(language: string | undefined): Words | null {
     gcTime: Infinity,
   });
   if (!other) return ENGLISH;
-  // Rather English than nothing, when the words of a language cannot be had.
+  // English rather than nothing, if the words of a language cannot be loaded.
   return query.data ?? (query.isError ? ENGLISH : null);
 }
 

@@ -34,7 +34,7 @@ export function SigningSheet({ token, view, documentId, page: n, width, current,
   const page = itemAt(doc.pages, n - 1);
   const scale = width / page.width;
   const own = view.marks.filter((m) => m.documentId === documentId && m.page === n && !m.done);
-  // What was signed is signed: it is named for those who listen, and cannot be touched.
+  // Signed marks are announced to screen readers, and cannot be touched.
   const signed = view.marks.filter(
     (m) => m.documentId === documentId && m.page === n && m.done && (m.automatic || takesHand(m.kind)),
   );
@@ -49,7 +49,7 @@ export function SigningSheet({ token, view, documentId, page: n, width, current,
     });
     return name.charAt(0).toUpperCase() + name.slice(1);
   };
-  // What was written or ticked can still be changed.
+  // Text and checks can still be changed.
   const changeable = view.marks.filter(
     (m) => m.documentId === documentId && m.page === n && m.done && !m.automatic && !takesHand(m.kind),
   );

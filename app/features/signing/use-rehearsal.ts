@@ -22,7 +22,7 @@ export function useRehearsal(packetId: string, partyId: string): Signing {
   const query = useQuery({
     queryKey: key,
     queryFn: () => call('rehearsal', { params }),
-    // Each time anew: the draft is another by then.
+    // Fetched each time: the draft may have changed.
     gcTime: 0,
     staleTime: Infinity,
   });
@@ -47,7 +47,7 @@ export function useRehearsal(packetId: string, partyId: string): Signing {
     decline: useNothing(),
     ask: useNothing(),
     handOver: useNothing(),
-    // The words come from the server; who chose them is forgotten with the page.
+    // The words come from the server; the choice of language is not stored.
     setLanguage: useAct((language: string) => call('rehearsal', { params, query: { language } }), { shows: key }),
     sendCode: useNothing(),
     giveCode: useNothing(),

@@ -88,7 +88,7 @@ export function useSigning(token: string) {
     staleTime: 30_000,
   });
   const { outbox, state } = useOutbox(token);
-  // What the server tells of this page's own acts comes with their answers: it is not asked for again.
+  // The server's news of this page's own acts comes with their answers: it is not refetched.
   const isOwn = useCallback(
     (seq: number) =>
       outbox.settled().then(() => (client.getQueryData<SigningView>(keys.signing(token))?.seq ?? 0) >= seq),
@@ -100,7 +100,7 @@ export function useSigning(token: string) {
     () => (query.data ? state.waiting.reduce(showAct, query.data) : null),
     [query.data, state.waiting],
   );
-  // The engine for members' patterns is large and seldom wanted: it comes along only where one is used.
+  // The engine for members' patterns is large and rarely needed: it is loaded only if one is used.
   const patterns = !!view?.marks.some((m) => m.check?.form === 'pattern');
   useEffect(() => {
     if (patterns) void import('@gatepath/core/patterns');
@@ -134,7 +134,7 @@ export function useSigning(token: string) {
       onDone,
       retry: again,
     }),
-    // The link has ended with that: nothing more is asked for with it.
+    // The link has ended with that: nothing more is requested with it.
     handOver: useAct((body: HandOverBody) => call('handOver', { params, body })),
     setLanguage: useAct((language: string) => call('setLanguage', { params, body: { language } }), { onDone }),
     sendCode: useAct(() => call('sendCode', { params }), { onDone }),

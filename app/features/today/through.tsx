@@ -27,7 +27,7 @@ export function Through({ today }: { today: TodayView }) {
   if (!items.length && !before) return null;
   const listed = items.slice(0, AT_FIRST[wide ? 'wide' : 'phone']);
   const behind = items.length - listed.length + more;
-  // Until the moment this was asked for: what comes through meanwhile is not put away with it.
+  // Up to the moment this was queried: what is executed meanwhile is not dismissed with it.
   const putAway = () => {
     setBefore(since);
     const latest = items

@@ -25,7 +25,7 @@ export function Waiting({ today, acts }: { today: TodayView; acts: Acts }) {
   const left = today.waiting.items.filter((a) => !isDone(acts.shown, a));
   const first = AT_FIRST[wide ? 'wide' : 'phone'];
   const listed = all ? left : left.slice(0, first);
-  // Of those that press; what can wait is not counted against anybody.
+  // Counts only what is urgent.
   const pressing = today.waiting.pressing - (today.waiting.items.length - left.length) - listed.length;
   return (
     <Stack gap={8} testID="waiting">
