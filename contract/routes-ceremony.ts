@@ -61,7 +61,7 @@ export const ceremonyRoutes = {
   }),
   addFile: route(paths.addFile, {
     who: 'link',
-    summary: 'Add the file that is asked for',
+    summary: 'Add the file that a mark asks for',
     query: s.actQuery,
     body: file('a photo or a PDF', MAX_FILE),
     answer: signingView,
@@ -69,7 +69,7 @@ export const ceremonyRoutes = {
   }),
   fill: route(paths.fill, {
     who: 'link',
-    summary: 'Fill one of the own marks',
+    summary: 'Fill one of one’s own marks',
     body: s.fillBody,
     answer: actAnswer,
     problems: REFUSED,
@@ -105,7 +105,7 @@ export const ceremonyRoutes = {
   giveCode: route(paths.giveCode, {
     who: 'link',
     beforeStep: true,
-    summary: 'Give the code of the second step',
+    summary: 'Enter the code of the second step',
     body: s.codeBody,
     answer: signingView,
     problems: [...REFUSED, 'wrong-code'],

@@ -9,14 +9,14 @@ import * as v from './views';
 export const dealRoutes = {
   deals: route(paths.deals, {
     who: 'member',
-    summary: 'Deals, newest first or as ordered, those that are asked for',
+    summary: 'Deals, filtered, newest first or in the given order',
     query: s.dealsQuery,
     answer: v.pageOf(v.dealSummary),
     problems: [],
   }),
   dealsAct: route(paths.dealsAct, {
     who: 'member',
-    summary: 'One act on several deals: nudge, tag, give to a colleague, archive',
+    summary: 'One act on several deals: nudge, tag, assign to a colleague, archive',
     body: s.dealsActBody,
     answer: v.dealsActed,
     problems: ['unknown-member', 'bad-act'],
@@ -42,7 +42,7 @@ export const dealRoutes = {
   }),
   deleteView: route(paths.deleteView, {
     who: 'member',
-    summary: 'Let a kept list go',
+    summary: 'Delete a saved list',
     answer: v.savedViews,
     problems: [],
   }),
@@ -183,7 +183,7 @@ export const dealRoutes = {
   }),
   deleteOneRule: route(paths.deleteOneRule, {
     who: 'member',
-    summary: 'Take a rule away',
+    summary: 'Delete a rule',
     answer: v.rulesView,
     problems: [],
   }),
@@ -223,7 +223,7 @@ export const dealRoutes = {
   }),
   insight: route(paths.insight, {
     who: 'member',
-    summary: 'How it goes, in sums',
+    summary: 'The reports: sums over packets',
     answer: v.insightView,
     problems: [],
   }),
@@ -255,15 +255,20 @@ export const dealRoutes = {
   }),
   find: route(paths.find, {
     who: 'member',
-    summary: 'Deals, people, packets and papers by their words',
+    summary: 'Search deals, people, packets and papers',
     query: s.findQuery,
     answer: v.foundView,
     problems: [],
   }),
-  today: route(paths.today, { who: 'member', summary: 'What the day needs', answer: v.todayView, problems: [] }),
+  today: route(paths.today, {
+    who: 'member',
+    summary: 'The Today screen: what waits, what is due, what is held up',
+    answer: v.todayView,
+    problems: [],
+  }),
   seen: route(paths.seen, {
     who: 'member',
-    summary: 'Mark what was executed up to a moment as seen',
+    summary: 'Mark what was executed up to an instant as seen',
     body: s.seenBody,
     answer: v.todayView,
     problems: [],

@@ -56,7 +56,7 @@ export const noticeRoutes = {
   }),
   homeTable: route(paths.homeTable, {
     who: 'member',
-    summary: 'Look at a table with a row a household (CSV), or take its rows',
+    summary: 'Preview or import a table with a row per household (CSV)',
     body: file('a table', MAX_TABLE),
     query: s.homeTableQuery,
     answer: v.homeTable,
@@ -64,7 +64,7 @@ export const noticeRoutes = {
   }),
   setNoticeRow: route(paths.setNoticeRow, {
     who: 'member',
-    summary: 'What the notice says to one household, or that it is left out',
+    summary: 'Set what the notice says to one household, or leave it out',
     body: s.noticeRowPatch,
     answer: v.noticeRow,
     problems: ['bad-fact', 'already-sent'],

@@ -42,14 +42,14 @@ export const officeRoutes = {
   }),
   disableMember: route(paths.disableMember, {
     who: 'member',
-    summary: 'Disable a member and hand what is theirs to another; for owners',
+    summary: 'Disable a member and hand their deals and packets to another; for owners',
     body: s.disableBody,
     answer: v.firmView,
     problems: ['not-owner', 'last-owner', 'unknown-member', 'sign-in'],
   }),
   enableMember: route(paths.enableMember, {
     who: 'member',
-    summary: 'Let a member who had left sign in again; for owners',
+    summary: 'Enable a disabled member; for owners',
     answer: v.firmView,
     problems: ['not-owner'],
   }),
@@ -95,7 +95,7 @@ export const officeRoutes = {
   }),
   tryAgain: route(paths.tryAgain, {
     who: 'member',
-    summary: 'Try something again that was given up',
+    summary: 'Try a failed background job again',
     body: s.tryAgainBody,
     answer: v.firmView,
     problems: [],
@@ -134,8 +134,7 @@ export const officeRoutes = {
   }),
   live: route(paths.live, {
     who: 'member',
-    summary:
-      'Server-sent events: a deal or a packet changed; each names its topic and, of a packet, how far its log goes',
+    summary: 'Server-sent events: a deal or packet changed; each names its topic and, for a packet, the end of its log',
     query: s.liveQuery,
     answer: EVENTS,
     problems: [],
@@ -183,7 +182,7 @@ export const officeRoutes = {
   }),
   paperSignatures: route(paths.paperSignatures, {
     who: 'member',
-    summary: 'The digital signatures a paper came with: whose they are, and whether they hold',
+    summary: 'The digital signatures of an uploaded paper: whose they are, and whether they are valid',
     answer: v.paperSignatures,
     problems: ['not-worked-out'],
   }),
@@ -201,7 +200,7 @@ export const officeRoutes = {
   }),
   composeDocument: route(paths.composeDocument, {
     who: 'member',
-    summary: 'Make a document of pages of others',
+    summary: 'Make a document from pages of others',
     body: s.composeBody,
     answer: v.documentView,
     problems: ['sealed', 'no-such-page'],
@@ -248,7 +247,7 @@ export const officeRoutes = {
   }),
   packet: route(paths.packet, {
     who: 'member',
-    summary: 'One packet: its draft, and its way once sent',
+    summary: 'One packet: its draft, and its path once sent',
     answer: v.packetView,
     problems: [],
   }),
@@ -262,7 +261,7 @@ export const officeRoutes = {
   }),
   deletePacket: route(paths.deletePacket, {
     who: 'member',
-    summary: 'Throw a draft away',
+    summary: 'Delete a draft',
     answer: NOTHING,
     problems: ['already-sent'],
   }),
@@ -305,14 +304,14 @@ export const officeRoutes = {
   }),
   withdrawPacket: route(paths.withdrawPacket, {
     who: 'member',
-    summary: 'Withdraw a packet that is on its way',
+    summary: 'Withdraw a packet at a gate',
     body: s.withdrawBody,
     answer: v.packetView,
     problems: REFUSED,
   }),
   changePacket: route(paths.changePacket, {
     who: 'member',
-    summary: 'Change a packet that is on its way',
+    summary: 'Change a packet at a gate',
     body: s.changeBody,
     answer: v.packetView,
     problems: CHANGES,
@@ -345,7 +344,7 @@ export const officeRoutes = {
   }),
   rehearsal: route(paths.rehearsal, {
     who: 'member',
-    summary: 'A draft as one of its people will go through it, in their language or another; nothing is sent',
+    summary: 'A draft as one of its people will see it, in their language or another; nothing is sent',
     query: s.rehearsalQuery,
     answer: signingView,
     problems: ['already-sent', 'reading'],
@@ -379,7 +378,7 @@ export const officeRoutes = {
   }),
   returnMessage: route(paths.returnMessage, {
     who: 'member',
-    summary: 'Let a message come back (mailroom only)',
+    summary: 'Return a message, as a mail server does (mailroom only)',
     body: s.returnBody,
     answer: v.messageView,
     problems: ['sent'],

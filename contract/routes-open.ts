@@ -77,7 +77,7 @@ export const openRoutes = {
   }),
   ownPage: route(paths.ownPage, {
     who: 'anybody',
-    summary: 'A person’s own page; before the code is given nothing of what is on it',
+    summary: 'A person’s own page; without its contents before the code is entered',
     query: ownPageQuery,
     answer: ownPageView,
     problems: ['dead-link'],
@@ -92,7 +92,7 @@ export const openRoutes = {
   }),
   giveOwnCode: route(paths.giveOwnCode, {
     who: 'anybody',
-    summary: 'Give the code; this browser is let in for some hours',
+    summary: 'Enter the code; this browser is admitted for some hours',
     body: ownCodeBody,
     answer: ownPageView,
     problems: ['dead-link', 'wrong-code', 'locked'],
