@@ -30,101 +30,22 @@ import { webStyle } from '../../ui/web';
 import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
-// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }) {
   const p = usePalette();
   const { draft, view } = desk;
   const [partyId, setParty] = useState(desk.partyId ?? draft.parties[0]?.id ?? '');
-  const [width, setWidth] = useState(0);
   const [through, setThrough] = useState(false);
   const alone = useAlone();
   const party = draft.parties.find((x) => x.id === partyId);
   if (!party) return null;
-  const documents = view.documents.filter((d) => hasDocument(party, d.id));
-  const pages = documents.flatMap((d) => d.pages.map((size, i) => ({ doc: d, page: i + 1, size })));
-  const mine = view.marks.filter((m) => m.partyId === partyId && !isSenders(m.kind));
-  const places = mine.filter((m) => m.required && isForClient(m)).length;
   const gate = draft.gates.findIndex((g) => g.partyIds.includes(partyId));
-  // The sender's own text is shown; what others will fill is not.
-  const words = (text: string) => mergeTags(text, view.tags).text;
-  const written = view.marks.flatMap((m) => shownWords(m, words));
+  const rehearses = holdsGate(party) && gate >= 0 && view.documents.some((d) => hasDocument(party, d.id));
   return (
     <Portal>
       <Modal visible onDismiss={onClose} contentContainerStyle={webStyle({ position: 'absolute', inset: 0 })}>
         <View ref={alone} style={{ flex: 1, backgroundColor: p.bench }} testID="preview">
-          <Stack gap={8} style={{ backgroundColor: p.sheet, padding: 12, borderBottomWidth: 1, borderColor: p.rule }}>
-            <Row gap={8}>
-              <Stack grow>
-                <Strong style={{ fontSize: 18 }}>{TEXT.asWillSee(calledOf(party))}</Strong>
-                <Small>
-                  {puts(party)
-                    ? TEXT.toFillOnAtGate(count(places, 'place'), count(pages.length, 'page'), gate + 1)
-                    : approves(party)
-                      ? TEXT.readsAndApprovesAtGate(count(pages.length, 'page'), gate + 1)
-                      : TEXT.getsACopy(count(pages.length, 'page'))}
-                </Small>
-              </Stack>
-              <IconButton name="close" label={TEXT.backToTheDesk} onPress={onClose} testID="preview-close" />
-            </Row>
-            {draft.parties.length > 1 ? (
-              <Choice
-                wrap
-                label={TEXT.whoseView}
-                value={partyId}
-                options={draft.parties.map((x) => ({ value: x.id, label: calledOf(x) }))}
-                onChange={setParty}
-              />
-            ) : null}
-            <Small numberOfLines={2}>
-              {TEXT.subjectOf(words(draft.subject), draft.message ? `. ${words(draft.message)}` : '')}
-            </Small>
-          </Stack>
-          <Stack grow onLayout={(e) => setWidth(Math.min(720, e.nativeEvent.layout.width - 20))}>
-            {width > 0 ? (
-              <FlatList
-                data={pages}
-                keyExtractor={(x) => `${x.doc.id}:${x.page}`}
-                contentContainerStyle={{ alignItems: 'center', gap: 14, paddingVertical: 14 }}
-                initialNumToRender={2}
-                windowSize={3}
-                ListEmptyComponent={<Body style={{ padding: 24 }}>{TEXT.noDocumentOfThisPacket}</Body>}
-                renderItem={({ item }) => {
-                  const scale = width / item.size.width;
-                  const here = <T extends { documentId: string; page: number }>(all: T[]) =>
-                    all.filter((x) => x.documentId === item.doc.id && x.page === item.page);
-                  return (
-                    <Stack gap={4}>
-                      {item.page === 1 ? <Strong>{item.doc.name}</Strong> : null}
-                      <Sheet
-                        page={item.size}
-                        width={width}
-                        url={urlOf('documentPage', { documentId: item.doc.id, page: item.page })}
-                        label={TEXT.pageOfOf(item.page, item.doc.name)}
-                      >
-                        <Redlines page={item.size} scale={scale} redlines={here(draft.redlines)} />
-                        <Fills page={item.size} scale={scale} fills={here(written)} pictureUrl={() => ''} />
-                        {here(mine)
-                          .filter((m) => isForClient(m) || isAutomatic(m.kind))
-                          .map((m) => (
-                            <AtRect key={m.id} rect={m.rect} scale={scale}>
-                              <MarkFace
-                                rect={m.rect}
-                                scale={scale}
-                                kind={m.kind}
-                                ink={party.ink}
-                                required={m.required}
-                                text={m.value && m.kind !== 'choice' ? words(m.value) : undefined}
-                              />
-                            </AtRect>
-                          ))}
-                      </Sheet>
-                      <Small center>{TEXT.pageOf2(item.page, item.doc.pages.length)}</Small>
-                    </Stack>
-                  );
-                }}
-              />
-            ) : null}
-          </Stack>
+          <Head desk={desk} party={party} gate={gate} onParty={setParty} onClose={onClose} />
+          <Pages desk={desk} party={party} />
           <Row
             gap={8}
             align="stretch"
@@ -133,7 +54,7 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
             <Button onPress={onClose} grow>
               {TEXT.backToTheDesk}
             </Button>
-            {holdsGate(party) && gate >= 0 && documents.length ? (
+            {rehearses ? (
               <Button kind="main" onPress={() => setThrough(true)} grow testID="go-through">
                 {TEXT.rehearseAs(calledOf(party))}
               </Button>
@@ -143,6 +64,116 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
         </View>
       </Modal>
     </Portal>
+  );
+}
+
+interface AsParty {
+  desk: Desk;
+  party: PacketParty;
+}
+
+/** The party's own marks, and the pages of the documents it gets. */
+function seenBy({ desk: { view }, party }: AsParty) {
+  const documents = view.documents.filter((d) => hasDocument(party, d.id));
+  return {
+    pages: documents.flatMap((d) => d.pages.map((size, i) => ({ doc: d, page: i + 1, size }))),
+    mine: view.marks.filter((m) => m.partyId === party.id && !isSenders(m.kind)),
+  };
+}
+
+/** Who sees what, in a sentence, with the choice of another party. */
+function Head(o: AsParty & { gate: number; onParty: (id: string) => void; onClose: () => void }) {
+  const { desk, party, gate } = o;
+  const p = usePalette();
+  const { draft, view } = desk;
+  const { pages, mine } = seenBy(o);
+  const places = mine.filter((m) => m.required && isForClient(m)).length;
+  const words = (text: string) => mergeTags(text, view.tags).text;
+  return (
+    <Stack gap={8} style={{ backgroundColor: p.sheet, padding: 12, borderBottomWidth: 1, borderColor: p.rule }}>
+      <Row gap={8}>
+        <Stack grow>
+          <Strong style={{ fontSize: 18 }}>{TEXT.asWillSee(calledOf(party))}</Strong>
+          <Small>
+            {puts(party)
+              ? TEXT.toFillOnAtGate(count(places, 'place'), count(pages.length, 'page'), gate + 1)
+              : approves(party)
+                ? TEXT.readsAndApprovesAtGate(count(pages.length, 'page'), gate + 1)
+                : TEXT.getsACopy(count(pages.length, 'page'))}
+          </Small>
+        </Stack>
+        <IconButton name="close" label={TEXT.backToTheDesk} onPress={o.onClose} testID="preview-close" />
+      </Row>
+      {draft.parties.length > 1 ? (
+        <Choice
+          wrap
+          label={TEXT.whoseView}
+          value={party.id}
+          options={draft.parties.map((x) => ({ value: x.id, label: calledOf(x) }))}
+          onChange={o.onParty}
+        />
+      ) : null}
+      <Small numberOfLines={2}>
+        {TEXT.subjectOf(words(draft.subject), draft.message ? `. ${words(draft.message)}` : '')}
+      </Small>
+    </Stack>
+  );
+}
+
+/** The pages with the sender's own text and the places of the party; what others will fill is not shown. */
+function Pages({ desk, party }: AsParty) {
+  const { draft, view } = desk;
+  const [width, setWidth] = useState(0);
+  const { pages, mine } = seenBy({ desk, party });
+  const words = (text: string) => mergeTags(text, view.tags).text;
+  const written = view.marks.flatMap((m) => shownWords(m, words));
+  const places = mine.filter((m) => isForClient(m) || isAutomatic(m.kind));
+  const pageOf = ({ doc, page, size }: (typeof pages)[number]) => {
+    const scale = width / size.width;
+    const here = <T extends { documentId: string; page: number }>(all: T[]) =>
+      all.filter((x) => x.documentId === doc.id && x.page === page);
+    return (
+      <Stack gap={4}>
+        {page === 1 ? <Strong>{doc.name}</Strong> : null}
+        <Sheet
+          page={size}
+          width={width}
+          url={urlOf('documentPage', { documentId: doc.id, page })}
+          label={TEXT.pageOfOf(page, doc.name)}
+        >
+          <Redlines page={size} scale={scale} redlines={here(draft.redlines)} />
+          <Fills page={size} scale={scale} fills={here(written)} pictureUrl={() => ''} />
+          {here(places).map((m) => (
+            <AtRect key={m.id} rect={m.rect} scale={scale}>
+              <MarkFace
+                rect={m.rect}
+                scale={scale}
+                kind={m.kind}
+                ink={party.ink}
+                required={m.required}
+                text={m.value && m.kind !== 'choice' ? words(m.value) : undefined}
+              />
+            </AtRect>
+          ))}
+        </Sheet>
+        <Small center>{TEXT.pageOf2(page, doc.pages.length)}</Small>
+      </Stack>
+    );
+  };
+  return (
+    <Stack grow onLayout={(e) => setWidth(Math.min(720, e.nativeEvent.layout.width - 20))}>
+      {width > 0 ? (
+        <FlatList
+          data={pages}
+          keyExtractor={(x) => `${x.doc.id}:${x.page}`}
+          contentContainerStyle={{ alignItems: 'center', gap: 14, paddingVertical: 14 }}
+          initialNumToRender={2}
+          windowSize={3}
+          ListEmptyComponent={<Body style={{ padding: 24 }}>{TEXT.noDocumentOfThisPacket}</Body>}
+          renderItem={({ item }) => pageOf(item)}
+        />
+      ) : null}
+    </Stack>
   );
 }
 

@@ -82,7 +82,69 @@ function useFacts(packet: PacketView, ids: string[]): { documents: DocumentFacts
   return { documents: list.current, ready: facts.every((f) => f.isSuccess) };
 }
 
-// eslint-disable-next-line max-lines-per-function -- puts the pieces of the desk together; each is a hook or a list of acts of its own
+/** The page that is shown: the chosen one, or the first. */
+function usePosition(view: DraftView) {
+  const [where, setWhere] = useState<{ documentId: string; page: number } | null>(null);
+  const at = useMemo(() => {
+    const there = where && view.documents.find((d) => d.id === where.documentId);
+    if (there) return { documentId: there.id, page: Math.min(where.page, there.pages.length) };
+    const first = view.documents[0];
+    return first ? { documentId: first.id, page: 1 } : null;
+  }, [where, view.documents]);
+  /** Returns the page before or after this one, across documents; null at the ends. */
+  const beside = (by: 1 | -1) => {
+    if (!at) return null;
+    const i = view.documents.findIndex((d) => d.id === at.documentId);
+    const doc = itemAt(view.documents, i);
+    const page = at.page + by;
+    if (page >= 1 && page <= doc.pages.length) return { documentId: doc.id, page };
+    const next = view.documents[i + by];
+    return next ? { documentId: next.id, page: by > 0 ? 1 : next.pages.length } : null;
+  };
+  return { at, setWhere, beside };
+}
+
+/** What is selected on the desk: marks, a proposal or a change, never two of these. */
+function useSelection(view: DraftView) {
+  const [selectedIds, setSelected] = useState<string[]>([]);
+  const [proposalId, setProposal] = useState<string | null>(null);
+  const [redlineId, setRedline] = useState<string | null>(null);
+  const [gathering, gather] = useState(false);
+  const selected = useMemo(
+    () => selectedIds.flatMap((id) => view.marks.find((m) => m.id === id) ?? []),
+    [selectedIds, view.marks],
+  );
+  const deselect = () => {
+    gather(false);
+    setSelected([]);
+    setProposal(null);
+    setRedline(null);
+  };
+  const select = useCallback((markId: string | null, also = false) => {
+    if (markId === null) gather(false);
+    setProposal(null);
+    setRedline(null);
+    setSelected((now) => {
+      if (markId === null) return [];
+      if (!also) return [markId];
+      return now.includes(markId) ? now.filter((x) => x !== markId) : [...now, markId];
+    });
+  }, []);
+  return {
+    selected,
+    proposal: view.proposals.find((p) => p.id === proposalId && p.state === 'open') ?? null,
+    redlineId,
+    gathering: gathering && selected.length > 0,
+    gather,
+    select,
+    deselect,
+    setSelected,
+    setProposal,
+    setRedline,
+  };
+}
+
+// eslint-disable-next-line max-lines-per-function -- assembles the desk from its hooks, one field after another
 export function useDesk(packet: PacketView, bench: Bench = PACKET_BENCH): Desk {
   const handle = useDraft(packet, bench.home);
   const { draft, edit } = handle;
@@ -92,65 +154,24 @@ export function useDesk(packet: PacketView, bench: Bench = PACKET_BENCH): Desk {
     () => viewDraft(draft, documents, packet.facts, bench.rules),
     [draft, documents, packet.facts, bench.rules],
   );
-
-  const [where, setWhere] = useState<{ documentId: string; page: number } | null>(null);
-  const at = useMemo(() => {
-    const there = where && view.documents.find((d) => d.id === where.documentId);
-    if (there) return { documentId: there.id, page: Math.min(where.page, there.pages.length) };
-    const first = view.documents[0];
-    return first ? { documentId: first.id, page: 1 } : null;
-  }, [where, view.documents]);
+  const { at, setWhere, beside } = usePosition(view);
+  const { setSelected, setProposal, setRedline, deselect, redlineId, ...selection } = useSelection(view);
   const [partyChoice, setParty] = useState<string | null>(null);
   const signers = draft.parties.filter(puts);
   const partyId = signers.some((p) => p.id === partyChoice) ? partyChoice : (signers[0]?.id ?? null);
   const [tool, setTool] = useState<Tool>('initials');
-  const [selectedIds, setSelected] = useState<string[]>([]);
-  const selected = useMemo(
-    () => selectedIds.flatMap((id) => view.marks.find((m) => m.id === id) ?? []),
-    [selectedIds, view.marks],
-  );
-  const [proposalId, setProposal] = useState<string | null>(null);
-  const proposal = view.proposals.find((p) => p.id === proposalId && p.state === 'open') ?? null;
-  const [redlineId, setRedline] = useState<string | null>(null);
   const [copied, setCopied] = useState<Mark[]>([]);
-  const [gathering, setGathering] = useState(false);
   const [said, setSaid] = useState('');
-
-  const deselect = () => {
-    setGathering(false);
-    setSelected([]);
-    setProposal(null);
-    setRedline(null);
-  };
-  const select = useCallback((markId: string | null, also = false) => {
-    if (markId === null) setGathering(false);
-    setProposal(null);
-    setRedline(null);
-    setSelected((now) =>
-      markId === null
-        ? []
-        : !also
-          ? [markId]
-          : now.includes(markId)
-            ? now.filter((x) => x !== markId)
-            : [...now, markId],
-    );
-  }, []);
-  const goTo = useCallback((documentId: string, page: number) => {
-    setWhere({ documentId, page });
-    setSelected([]);
-    setProposal(null);
-    setRedline(null);
-  }, []);
-  const step = (by: 1 | -1) => {
-    if (!at) return;
-    const i = view.documents.findIndex((d) => d.id === at.documentId);
-    const doc = itemAt(view.documents, i);
-    const page = at.page + by;
-    if (page >= 1 && page <= doc.pages.length) return goTo(doc.id, page);
-    const next = view.documents[i + by];
-    if (next) goTo(next.id, by > 0 ? 1 : next.pages.length);
-  };
+  const goTo = useCallback(
+    (documentId: string, page: number) => {
+      setWhere({ documentId, page });
+      setSelected([]);
+      setProposal(null);
+      setRedline(null);
+    },
+    [setWhere, setSelected, setProposal, setRedline],
+  );
+  const { selected } = selection;
   const acts = markActs({
     draft,
     edit,
@@ -165,57 +186,54 @@ export function useDesk(packet: PacketView, bench: Bench = PACKET_BENCH): Desk {
     setRedline,
     setSaid,
   });
-
-  const setRule: Desk['setRule'] = (documentId, change) => {
-    const rule = { ...acts.ruleFor(documentId), ...change };
-    edit([
-      rule.partyIds.length ? { op: 'put', list: 'rules', item: rule } : { op: 'drop', list: 'rules', id: rule.id },
-    ]);
+  const moves: Pick<Desk, 'step' | 'takeTool' | 'pickProposal' | 'pickRedline' | 'setRule' | 'goToPlace'> = {
+    step(by) {
+      const next = beside(by);
+      if (next) goTo(next.documentId, next.page);
+    },
+    takeTool(t) {
+      deselect();
+      setTool(t);
+    },
+    pickProposal(id) {
+      deselect();
+      setProposal(id);
+      const of = view.proposals.find((p) => p.id === id);
+      if (of?.partyId) setParty(of.partyId);
+    },
+    pickRedline(id) {
+      deselect();
+      setRedline(id);
+    },
+    setRule(documentId, change) {
+      const rule = { ...acts.ruleFor(documentId), ...change };
+      const item = { list: 'rules' as const };
+      edit([rule.partyIds.length ? { op: 'put', ...item, item: rule } : { op: 'drop', ...item, id: rule.id }]);
+    },
+    goToPlace(place: FindingPlace) {
+      deselect();
+      if (place.documentId) setWhere({ documentId: place.documentId, page: place.page ?? 1 });
+      if (place.partyId) setParty(place.partyId);
+      if (place.markId) setSelected([place.markId]);
+    },
   };
-  const goToPlace = (place: FindingPlace) => {
-    deselect();
-    if (place.documentId) setWhere({ documentId: place.documentId, page: place.page ?? 1 });
-    if (place.partyId) setParty(place.partyId);
-    if (place.markId) setSelected([place.markId]);
-  };
-
   return {
     ...handle,
     ...acts,
+    ...selection,
+    ...moves,
     packet,
     bench,
     view,
     ready,
     at,
     goTo,
-    step,
     partyId,
     takeParty: setParty,
     tool,
-    takeTool: (t) => {
-      deselect();
-      setTool(t);
-    },
-    selected,
-    gathering: gathering && selected.length > 0,
-    gather: setGathering,
-    select,
     selectMany: setSelected,
-    proposal,
-    pickProposal: (id) => {
-      deselect();
-      setProposal(id);
-      const of = view.proposals.find((p) => p.id === id);
-      if (of?.partyId) setParty(of.partyId);
-    },
     redlineId: draft.redlines.some((r) => r.id === redlineId) ? redlineId : null,
-    pickRedline: (id) => {
-      deselect();
-      setRedline(id);
-    },
     copied,
-    setRule,
-    goToPlace,
     said,
   };
 }

@@ -21,9 +21,8 @@ interface Props {
   onClose: () => void;
 }
 
-// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
-export function CorrectionCard({ packet, sent, look, onClose }: Props) {
-  const { change } = usePacketActions(packet.id);
+/** The change in the making: what was typed and touched, and the change it comes to. */
+function useCorrection({ sent, look }: Pick<Props, 'sent' | 'look'>) {
   const facts = useQuery(factsQuery(look.documentId));
   const [kind, setKind] = useState<Redline['kind']>('strike');
   const [words, setWords] = useState('');
@@ -35,16 +34,7 @@ export function CorrectionCard({ packet, sent, look, onClose }: Props) {
     () => (facts.data ? unpackFacts(doc.id, doc.name, facts.data).pages[look.page - 1] : undefined),
     [doc, facts.data, look.page],
   );
-  const obstacles = [
-    ...sent.plan.marks.filter((m) => m.documentId === doc.id && m.page === look.page).map((m) => m.rect),
-    ...sent.redlines.filter((r) => r.documentId === doc.id && r.page === look.page).flatMap((r) => r.rects),
-  ];
-  const found = picked ? [picked] : page && kind === 'strike' && words.trim() ? findWords(page, words) : [];
-  const named = page && kind === 'insert' && after.trim() ? findWords(page, after)[0]?.rects.at(-1) : undefined;
-  const near = named ? { x: named.x + named.w + 4, y: named.y } : spot;
-  const place: { rects: Rect[]; text: string } | null =
-    kind === 'strike' ? (found[0] ?? null) : page && words.trim() ? roomFor(page, words, near, obstacles) : null;
-  const signers = sent.parties.filter((s) => s.status === 'done').length;
+  const { found, place } = changeOf({ page, kind, words, after, picked, spot, obstacles: onPage(sent, look) });
   const asRedline = (rects: Rect[], text: string): Redline => ({
     id: 'shown',
     documentId: doc.id,
@@ -55,19 +45,75 @@ export function CorrectionCard({ packet, sent, look, onClose }: Props) {
     moved: [],
   });
   const redline = place && asRedline(place.rects, place.text);
-  // A touched spot shows before there are words for it.
-  const caret = kind === 'insert' && spot && !redline ? asRedline([{ ...spot, w: 24, h: 14 }], '[…]') : null;
-  const touch = (at: { x: number; y: number }) => {
-    if (!page) return;
-    if (kind === 'insert') {
-      setSpot(at);
-      setAfter('');
-      return;
-    }
-    const next = pickWords(page, picked, at);
-    setPicked(next);
-    setWords(next?.text ?? '');
+  return {
+    doc,
+    page,
+    kind,
+    words,
+    after,
+    setAfter,
+    picked,
+    found,
+    redline,
+    // A touched spot shows before there are words for it.
+    caret: kind === 'insert' && spot && !redline ? asRedline([{ ...spot, w: 24, h: 14 }], '[…]') : null,
+    setKind(k: Redline['kind']) {
+      setKind(k);
+      setPicked(null);
+      setWords('');
+    },
+    setWords(text: string) {
+      setPicked(null);
+      setWords(text);
+    },
+    touch(at: { x: number; y: number }) {
+      if (!page) return;
+      if (kind === 'insert') {
+        setSpot(at);
+        setAfter('');
+        return;
+      }
+      const next = pickWords(page, picked, at);
+      setPicked(next);
+      setWords(next?.text ?? '');
+    },
   };
+}
+type Correction = ReturnType<typeof useCorrection>;
+
+/** Returns the rectangles of marks and changes on a page. */
+const onPage = (sent: SentView, look: Props['look']): Rect[] => [
+  ...sent.plan.marks.filter((m) => m.documentId === look.documentId && m.page === look.page).map((m) => m.rect),
+  ...sent.redlines.filter((r) => r.documentId === look.documentId && r.page === look.page).flatMap((r) => r.rects),
+];
+
+/** Returns where the words to strike are, and where the change is placed; null if it cannot be. */
+function changeOf(o: {
+  page: PageFacts | undefined;
+  kind: Redline['kind'];
+  words: string;
+  /** Printed words beside which words are inserted. */
+  after: string;
+  picked: PickedWords | null;
+  spot: { x: number; y: number } | null;
+  obstacles: Rect[];
+}): { found: { rects: Rect[]; text: string }[]; place: { rects: Rect[]; text: string } | null } {
+  const { page, words, picked } = o;
+  if (o.kind === 'strike') {
+    const found = picked ? [picked] : page && words.trim() ? findWords(page, words) : [];
+    return { found, place: found[0] ?? null };
+  }
+  if (!page || !words.trim()) return { found: [], place: null };
+  const named = o.after.trim() ? findWords(page, o.after)[0]?.rects.at(-1) : undefined;
+  const near = named ? { x: named.x + named.w + 4, y: named.y } : o.spot;
+  return { found: [], place: roomFor(page, words, near, o.obstacles) };
+}
+
+export function CorrectionCard({ packet, sent, look, onClose }: Props) {
+  const { change } = usePacketActions(packet.id);
+  const correction = useCorrection({ sent, look });
+  const { doc, kind, picked, redline } = correction;
+  const signers = sent.parties.filter((s) => s.status === 'done').length;
   const send = () =>
     redline &&
     change.mutate(
@@ -77,49 +123,8 @@ export function CorrectionCard({ packet, sent, look, onClose }: Props) {
   return (
     <Card testID="correction">
       <Heading>{TEXT.changePage(look.page, doc.name)}</Heading>
-      <Body>
-        {signers
-          ? `${doneWords(signers)} will be asked to initial it; everyone ahead sees it. What was signed stays as it is.`
-          : TEXT.everyoneWhoSignsThisDocument}
-      </Body>
-      <Choice
-        wrap
-        label={TEXT.whatToChange}
-        value={kind}
-        options={[
-          { value: 'strike', label: TEXT.strikeWords },
-          { value: 'insert', label: TEXT.putWords },
-        ]}
-        onChange={(k) => {
-          setKind(k);
-          setPicked(null);
-          setWords('');
-        }}
-      />
-      <Input
-        label={kind === 'strike' ? TEXT.theWordsToStrikeAs : TEXT.theWordsToPut}
-        value={words}
-        onChangeText={(text) => {
-          setPicked(null);
-          setWords(text);
-        }}
-        multiline={kind === 'insert'}
-        testID="change-words"
-      />
-      {kind === 'insert' ? (
-        <Input label={TEXT.orBesideThesePrintedWords} value={after} onChangeText={setAfter} testID="change-near" />
-      ) : null}
-      {words.trim() && !place ? (
-        <Note
-          tone="warn"
-          title={
-            !page ? TEXT.thePageIsStillBeing : kind === 'strike' ? TEXT.theseWordsAreNotPrinted : TEXT.thereIsNoRoom
-          }
-        />
-      ) : null}
-      {found.length > 1 ? (
-        <Small>{`They appear ${found.length} times; the first is struck. Add a word to choose another.`}</Small>
-      ) : null}
+      <Body>{signers ? TEXT.willBeAskedToInitial(doneWords(signers)) : TEXT.everyoneWhoSignsThisDocument}</Body>
+      <Typed correction={correction} />
       <DoOrLeave
         label={TEXT.makeTheChange}
         busy={change.isPending}
@@ -133,7 +138,7 @@ export function CorrectionCard({ packet, sent, look, onClose }: Props) {
         packet={packet}
         sent={sent}
         look={look}
-        redline={redline ?? caret}
+        redline={redline ?? correction.caret}
         hint={
           kind === 'strike'
             ? picked && !picked.both
@@ -141,9 +146,47 @@ export function CorrectionCard({ packet, sent, look, onClose }: Props) {
               : TEXT.tapTheFirstWord
             : TEXT.tapThePageWhere
         }
-        onTouch={touch}
+        onTouch={correction.touch}
       />
     </Card>
+  );
+}
+
+/** What to change, by typing, and what is wrong with it. */
+function Typed({ correction: c }: { correction: Correction }) {
+  const { kind, words, found } = c;
+  return (
+    <>
+      <Choice
+        wrap
+        label={TEXT.whatToChange}
+        value={kind}
+        options={[
+          { value: 'strike', label: TEXT.strikeWords },
+          { value: 'insert', label: TEXT.putWords },
+        ]}
+        onChange={c.setKind}
+      />
+      <Input
+        label={kind === 'strike' ? TEXT.theWordsToStrikeAs : TEXT.theWordsToPut}
+        value={words}
+        onChangeText={c.setWords}
+        multiline={kind === 'insert'}
+        testID="change-words"
+      />
+      {kind === 'insert' ? (
+        <Input label={TEXT.orBesideThesePrintedWords} value={c.after} onChangeText={c.setAfter} testID="change-near" />
+      ) : null}
+      {words.trim() && !c.redline ? (
+        <Note
+          tone="warn"
+          title={
+            !c.page ? TEXT.thePageIsStillBeing : kind === 'strike' ? TEXT.theseWordsAreNotPrinted : TEXT.thereIsNoRoom
+          }
+        />
+      ) : null}
+      {found.length > 1 ? <Small>{TEXT.theyAppearTheFirstIs(found.length)}</Small> : null}
+    </>
   );
 }
 

@@ -25,6 +25,9 @@ export const TEXT = {
   later: (names: Part) => `${names} later`,
   useThisOrder: 'Use this order',
   // correction-card.tsx
+  willBeAskedToInitial: (who: Part) =>
+    `${who} will be asked to initial it; everyone ahead sees it. What was signed stays as it is.`,
+  theyAppearTheFirstIs: (n: number) => `They appear ${n} times; the first is struck. Add a word to choose another.`,
   changePage: (page: Part, name: Part) => `Change page ${page} of ${name}`,
   everyoneWhoSignsThisDocument: 'Everyone who signs this document is asked to initial it.',
   whatToChange: 'What to change',

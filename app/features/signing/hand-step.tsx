@@ -32,8 +32,8 @@ interface Props {
 
 type Form = Hand['form'];
 
-// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
-export function HandStep({ token, signing, view, onDone }: Props) {
+/** The hand in the making, in each of its forms. */
+function useHand(view: SigningView) {
   const t = useSay();
   const was = view.hand ?? view.savedHand;
   const [form, setForm] = useState<Form>(was?.form ?? 'typed');
@@ -45,11 +45,8 @@ export function HandStep({ token, signing, view, onDone }: Props) {
   const [pictures, setPictures] = useState<{ signature: Picture | null; initials: Picture | null }>(
     was?.form === 'picture' ? was : { signature: null, initials: null },
   );
-  const [keep, setSaveHand] = useState(view.savedHand !== null);
-  const [problem, setProblem] = useState<string | null>(null);
-  const color = inkOf(view.me.ink).color;
   const initialsText = view.suggestedInitials.slice(0, 8);
-
+  /** Returns the hand, or what is missing of it. */
   const made = (): Hand | string => {
     if (form === 'typed')
       return name.trim() && initials.trim()
@@ -63,11 +60,28 @@ export function HandStep({ token, signing, view, onDone }: Props) {
       ? { form, signature: pictures.signature, initials: pictures.initials, initialsText }
       : t('sign.hand.need_pictures');
   };
+  return {
+    form,
+    setForm,
+    typed: { name, setName, initials, setInitials, face, setFace },
+    drawn: { signature, setSignature, short, setShort },
+    pictures,
+    setPictures,
+    made,
+  };
+}
+type HandForm = ReturnType<typeof useHand>;
+
+export function HandStep({ token, signing, view, onDone }: Props) {
+  const t = useSay();
+  const hand = useHand(view);
+  const [keep, setSaveHand] = useState(view.savedHand !== null);
+  const [problem, setProblem] = useState<string | null>(null);
   const save = () => {
-    const hand = made();
-    if (typeof hand === 'string') return setProblem(hand);
+    const made = hand.made();
+    if (typeof made === 'string') return setProblem(made);
     setProblem(null);
-    signing.setHand(hand, keep);
+    signing.setHand(made, keep);
     onDone();
   };
   return (
@@ -78,60 +92,23 @@ export function HandStep({ token, signing, view, onDone }: Props) {
       <Choice
         wrap
         label={t('sign.hand.how')}
-        value={form}
+        value={hand.form}
         options={[
           { value: 'typed', label: t('sign.hand.type') },
           { value: 'drawn', label: t('sign.hand.draw') },
           { value: 'picture', label: t('sign.hand.picture') },
         ]}
-        onChange={setForm}
+        onChange={hand.setForm}
       />
-      {form === 'typed' ? (
-        <Card gap={12}>
-          <Input label={t('sign.hand.name')} value={name} onChangeText={setName} maxLength={80} testID="hand-name" />
-          <Input
-            label={t('sign.hand.initials')}
-            value={initials}
-            onChangeText={setInitials}
-            maxLength={8}
-            testID="hand-initials"
-          />
-          <Faces faces={view.faces} face={face} onFace={setFace} name={name} initials={initials} color={color} />
-        </Card>
-      ) : form === 'drawn' ? (
-        <Card gap={12}>
-          <DrawPad
-            label={t('sign.hand.draw_signature')}
-            height={150}
-            value={signature}
-            color={color}
-            onChange={setSignature}
-            testID="pad-signature"
-          />
-          <DrawPad
-            label={t('sign.hand.draw_initials')}
-            height={120}
-            value={short}
-            color={color}
-            onChange={setShort}
-            testID="pad-initials"
-          />
-        </Card>
-      ) : (
-        <Card gap={12}>
-          <Body>{t('sign.hand.picture_how')}</Body>
-          {(['signature', 'initials'] as const).map((as) => (
-            <PictureField
-              key={as}
-              token={token}
-              signing={signing}
-              as={as}
-              value={pictures[as]}
-              onChange={(picture) => setPictures((all) => ({ ...all, [as]: picture }))}
-            />
-          ))}
-        </Card>
-      )}
+      <Card gap={12}>
+        {hand.form === 'typed' ? (
+          <Typed hand={hand} view={view} />
+        ) : hand.form === 'drawn' ? (
+          <Drawn hand={hand} view={view} />
+        ) : (
+          <Pictured hand={hand} token={token} signing={signing} />
+        )}
+      </Card>
       <Switch
         large
         on={keep}
@@ -145,6 +122,75 @@ export function HandStep({ token, signing, view, onDone }: Props) {
         {t('sign.hand.use')}
       </Button>
     </Page>
+  );
+}
+
+function Typed({ hand: { typed }, view }: { hand: HandForm; view: SigningView }) {
+  const t = useSay();
+  const { name, initials, face, setFace } = typed;
+  return (
+    <>
+      <Input label={t('sign.hand.name')} value={name} onChangeText={typed.setName} maxLength={80} testID="hand-name" />
+      <Input
+        label={t('sign.hand.initials')}
+        value={initials}
+        onChangeText={typed.setInitials}
+        maxLength={8}
+        testID="hand-initials"
+      />
+      <Faces
+        faces={view.faces}
+        face={face}
+        onFace={setFace}
+        name={name}
+        initials={initials}
+        color={inkOf(view.me.ink).color}
+      />
+    </>
+  );
+}
+
+function Drawn({ hand: { drawn }, view }: { hand: HandForm; view: SigningView }) {
+  const t = useSay();
+  const { color } = inkOf(view.me.ink);
+  return (
+    <>
+      <DrawPad
+        label={t('sign.hand.draw_signature')}
+        height={150}
+        value={drawn.signature}
+        color={color}
+        onChange={drawn.setSignature}
+        testID="pad-signature"
+      />
+      <DrawPad
+        label={t('sign.hand.draw_initials')}
+        height={120}
+        value={drawn.short}
+        color={color}
+        onChange={drawn.setShort}
+        testID="pad-initials"
+      />
+    </>
+  );
+}
+
+function Pictured({ hand, token, signing }: { hand: HandForm } & Pick<Props, 'token' | 'signing'>) {
+  const t = useSay();
+  return (
+    <>
+      <Body>{t('sign.hand.picture_how')}</Body>
+      {(['signature', 'initials'] as const).map((as) => (
+        <PictureField
+          key={as}
+          token={token}
+          signing={signing}
+          as={as}
+          value={hand.pictures[as]}
+          onChange={(picture) => hand.setPictures((all) => ({ ...all, [as]: picture }))}
+        />
+      ))}
+    </>
   );
 }
 

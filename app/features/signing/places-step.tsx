@@ -23,18 +23,12 @@ import { Row, Stack } from '../../ui/layout';
 const MARGIN = 10;
 const ZOOMS = [1, 1.6, 2.4];
 
-// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
-export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { at: string | null }) {
-  const p = usePalette();
-  const t = useSay();
-  const words = useWords();
+/** The places of the party, the current one, and the page that is shown. */
+function useWay(view: StepProps['view'], at: string | null) {
   const places = signingPlaces(view);
   const required = places.filter((x) => x.required);
-  const left = required.filter((x) => !x.done);
-  const [chosen, setChosen] = useState<string | null>(at);
+  const [chosen, choose] = useState<string | null>(at);
   const [skipped, setSkipped] = useState<string[]>([]);
-  const panel = useRef<View>(null);
-  const acted = useRef(false);
   // In reading order, optional ones included until they are filled or skipped.
   const ahead = places.filter((x) => !x.done && (x.required || !skipped.includes(x.key)));
   const place = places.find((x) => x.marks.some((m) => m.id === chosen)) ?? ahead[0] ?? null;
@@ -43,106 +37,65 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
   const lastPlace = useRef<OwnMark | null>(null);
   if (current) lastPlace.current = current;
   const shown = current ?? lastPlace.current ?? view.marks[view.marks.length - 1] ?? null;
-  const doc = view.documents.find((d) => d.id === shown?.documentId) ?? itemAt(view.documents, 0);
-  const page = shown?.page ?? 1;
+  return {
+    place,
+    current,
+    ahead,
+    shown,
+    doc: view.documents.find((d) => d.id === shown?.documentId) ?? itemAt(view.documents, 0),
+    page: shown?.page ?? 1,
+    total: required.length,
+    done: required.filter((x) => x.done).length,
+    choose,
+    skip(key: string) {
+      setSkipped((was) => [...was, key]);
+      choose(null);
+    },
+  };
+}
+type Way = ReturnType<typeof useWay>;
 
-  const pages = useShownPages();
-  const sheet = `${doc.id}:${page}`;
-  const [room, setRoom] = useState({ width: 0, height: 0 });
-  const [zoom, setZoom] = useState(0);
-  const scroller = useRef<ScrollView>(null);
-  const width = Math.max(0, Math.min(820, room.width - 2 * MARGIN)) * itemAt(ZOOMS, zoom);
-  useEffect(() => {
-    const size = doc.pages[page - 1];
-    if (!shown || !size || !width) return;
-    const y = shown.rect.y * (width / size.width) + MARGIN;
-    scroller.current?.scrollTo({ y: Math.max(0, y - room.height * 0.55), animated: true });
-  }, [shown, doc, page, width, room.height]);
-
-  const files = useFiles(token);
-  usePicturesAhead(
-    width > 0
-      ? pagesOf(ahead).flatMap((m) => {
-          const size = view.documents.find((d) => d.id === m.documentId)?.pages[m.page - 1];
-          return size ? [`${files.page(m.documentId, m.page)}?dpi=${dpiFor(size, width)}`] : [];
-        })
-      : [],
-  );
-
-  // Keyboard and screen reader users find the next act focused, place after place.
+/** Moves the focus to the next act once its page is loaded: keyboard and screen reader users find it place after place. */
+function useNextAct({ place, choose }: Way, there: boolean) {
   const key = place?.key;
-  // An act on a page that is not loaded yet comes when it is.
-  const there = !place || pages.shown.has(sheet);
+  const panel = useRef<View>(null);
+  const acted = useRef(false);
   useEffect(() => {
     if (!acted.current || !there) return;
     acted.current = false;
-    const el = elementOf(panel);
-    el?.querySelector<HTMLElement>('[data-act]')?.focus({ preventScroll: true });
+    elementOf(panel)?.querySelector<HTMLElement>('[data-act]')?.focus({ preventScroll: true });
   }, [key, there]);
+  const next = () => {
+    acted.current = true;
+    choose(null);
+  };
+  return { panel, next };
+}
 
-  const done = required.length - left.length;
+export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { at: string | null }) {
+  const p = usePalette();
+  const t = useSay();
+  const way = useWay(view, at);
+  const { place, ahead, doc, page } = way;
+  const pages = useShownPages();
+  const sheet = `${doc.id}:${page}`;
+  const there = !place || pages.shown.has(sheet);
+  const { panel, next } = useNextAct(way, there);
+  const [zoom, setZoom] = useState(0);
   // At twice the size, or on a very small screen, bars and page cannot share the height: all of it scrolls.
   const screen = useWindowDimensions();
   const tight = screen.width < 300 || screen.height < 520;
   return (
     <Frame tight={tight} color={p.bench}>
-      <Banner style={{ paddingHorizontal: 14, paddingVertical: 10, gap: 8 }}>
-        <Row wrap style={{ columnGap: 10 }}>
-          <Token name={view.me.name} ink={view.me.ink} size={34} />
-          <View style={{ flex: 1, minWidth: tight ? 110 : 140 }}>
-            <Strong level={1} style={{ fontSize: 18 }}>
-              {t('sign.as', { first: firstName(view.me.name) })}
-            </Strong>
-            <Small numberOfLines={tight ? undefined : 1}>
-              {t('sign.page_of', { page, pages: doc.pages.length, name: doc.name })}
-            </Small>
-          </View>
-          <Button kind="quiet" onPress={() => onSide('pages')} label={t('sign.left.show')} testID="pages">
-            {t('sign.pages')}
-          </Button>
-        </Row>
-        <View
-          role="progressbar"
-          aria-label={t('sign.progress')}
-          aria-valuemin={0}
-          aria-valuemax={required.length}
-          aria-valuenow={done}
-          style={{ height: 8, borderRadius: 4, backgroundColor: p.rule, overflow: 'hidden' }}
-        >
-          <View
-            style={{ height: 8, width: `${(100 * done) / Math.max(1, required.length)}%`, backgroundColor: p.moss }}
-          />
-        </View>
-        <Small testID="left">{leftByKind(t, words, view)}</Small>
-      </Banner>
-      <View
-        role="main"
-        style={tight ? { height: screen.height * 0.7 } : { flex: 1 }}
-        onLayout={(e: LayoutChangeEvent) =>
-          setRoom({ width: e.nativeEvent.layout.width, height: e.nativeEvent.layout.height })
-        }
-      >
-        <ScrollView ref={scroller} contentContainerStyle={{ paddingVertical: MARGIN }}>
-          <ScrollView
-            horizontal
-            contentContainerStyle={{ flexGrow: 1, justifyContent: 'center', paddingHorizontal: MARGIN }}
-          >
-            {width > 0 ? (
-              <SigningSheet
-                key={`${sheet}:${pages.tries}`}
-                token={token}
-                view={view}
-                documentId={doc.id}
-                page={page}
-                width={width}
-                current={current}
-                onTouch={(m) => setChosen(m.id)}
-                onPicture={(is) => pages.note(sheet, is)}
-              />
-            ) : null}
-          </ScrollView>
-        </ScrollView>
-      </View>
+      <Head view={view} way={way} tight={tight} onPages={() => onSide('pages')} />
+      <PageArea
+        token={token}
+        view={view}
+        way={way}
+        pages={pages}
+        zoom={zoom}
+        height={tight ? screen.height * 0.7 : null}
+      />
       <ScrollView
         style={{
           flexGrow: 0,
@@ -165,42 +118,140 @@ export function PlacesStep({ token, signing, view, onSide, at }: StepProps & { a
               place={place}
               next={ahead.find((x) => x.key !== place.key)?.marks[0] ?? null}
               onHand={() => onSide('hand')}
-              onNext={() => {
-                acted.current = true;
-                setChosen(null);
-              }}
-              onSkip={
-                place.required && !place.done
-                  ? undefined
-                  : () => {
-                      setSkipped((was) => [...was, place.key]);
-                      setChosen(null);
-                    }
-              }
+              onNext={next}
+              onSkip={place.required && !place.done ? undefined : () => way.skip(place.key)}
             />
           ) : (
-            <>
-              <Strong style={{ fontSize: 19 }}>{t('sign.place.all_done')}</Strong>
-              <Small>{t('sign.place.press_finish')}</Small>
-              <Button large kind="main" act onPress={signing.finish} testID="finish">
-                {t('sign.finish')}
-              </Button>
-            </>
+            <AllDone onFinish={signing.finish} />
           )}
-          <Row align="stretch" justify="between" wrap>
-            <Button kind="quiet" onPress={() => onSide('read')}>
-              {t('sign.read')}
-            </Button>
-            <Button kind="quiet" onPress={() => setZoom((z) => (z + 1) % ZOOMS.length)} testID="zoom">
-              {t(zoom === ZOOMS.length - 1 ? 'sign.smaller' : 'sign.larger')}
-            </Button>
-            <Button kind="quiet" onPress={() => onSide('more')} testID="more">
-              {t('sign.more')}
-            </Button>
-          </Row>
+          <Ways zoom={zoom} onZoom={setZoom} onSide={onSide} />
         </View>
       </ScrollView>
     </Frame>
+  );
+}
+
+/** Who signs, which page it is, and how much is left. */
+function Head(o: { view: StepProps['view']; way: Way; tight: boolean; onPages: () => void }) {
+  const { view, way, tight } = o;
+  const p = usePalette();
+  const t = useSay();
+  const words = useWords();
+  const { doc, page, done, total } = way;
+  return (
+    <Banner style={{ paddingHorizontal: 14, paddingVertical: 10, gap: 8 }}>
+      <Row wrap style={{ columnGap: 10 }}>
+        <Token name={view.me.name} ink={view.me.ink} size={34} />
+        <View style={{ flex: 1, minWidth: tight ? 110 : 140 }}>
+          <Strong level={1} style={{ fontSize: 18 }}>
+            {t('sign.as', { first: firstName(view.me.name) })}
+          </Strong>
+          <Small numberOfLines={tight ? undefined : 1}>
+            {t('sign.page_of', { page, pages: doc.pages.length, name: doc.name })}
+          </Small>
+        </View>
+        <Button kind="quiet" onPress={o.onPages} label={t('sign.left.show')} testID="pages">
+          {t('sign.pages')}
+        </Button>
+      </Row>
+      <View
+        role="progressbar"
+        aria-label={t('sign.progress')}
+        aria-valuemin={0}
+        aria-valuemax={total}
+        aria-valuenow={done}
+        style={{ height: 8, borderRadius: 4, backgroundColor: p.rule, overflow: 'hidden' }}
+      >
+        <View style={{ height: 8, width: `${(100 * done) / Math.max(1, total)}%`, backgroundColor: p.moss }} />
+      </View>
+      <Small testID="left">{leftByKind(t, words, view)}</Small>
+    </Banner>
+  );
+}
+
+/** The page of the current place, scrolled to it. */
+function PageArea(o: {
+  token: string;
+  view: StepProps['view'];
+  way: Way;
+  pages: ReturnType<typeof useShownPages>;
+  zoom: number;
+  /** Null to fill the screen. */
+  height: number | null;
+}) {
+  const { token, view, pages } = o;
+  const { doc, page, shown, current, ahead, choose } = o.way;
+  const sheet = `${doc.id}:${page}`;
+  const [room, setRoom] = useState({ width: 0, height: 0 });
+  const scroller = useRef<ScrollView>(null);
+  const width = Math.max(0, Math.min(820, room.width - 2 * MARGIN)) * itemAt(ZOOMS, o.zoom);
+  const size = doc.pages[page - 1];
+  const y = shown && size && width ? shown.rect.y * (width / size.width) + MARGIN : null;
+  useEffect(() => {
+    if (y !== null) scroller.current?.scrollTo({ y: Math.max(0, y - room.height * 0.55), animated: true });
+  }, [sheet, y, room.height]);
+  usePicturesAhead(useSoonNeeded(token, view, ahead, width));
+  return (
+    <View
+      role="main"
+      style={o.height === null ? { flex: 1 } : { height: o.height }}
+      onLayout={(e: LayoutChangeEvent) =>
+        setRoom({ width: e.nativeEvent.layout.width, height: e.nativeEvent.layout.height })
+      }
+    >
+      <ScrollView ref={scroller} contentContainerStyle={{ paddingVertical: MARGIN }}>
+        <ScrollView
+          horizontal
+          contentContainerStyle={{ flexGrow: 1, justifyContent: 'center', paddingHorizontal: MARGIN }}
+        >
+          {width > 0 ? (
+            <SigningSheet
+              key={`${sheet}:${pages.tries}`}
+              token={token}
+              view={view}
+              documentId={doc.id}
+              page={page}
+              width={width}
+              current={current}
+              onTouch={(m) => choose(m.id)}
+              onPicture={(is) => pages.note(sheet, is)}
+            />
+          ) : null}
+        </ScrollView>
+      </ScrollView>
+    </View>
+  );
+}
+
+/** Ways to other steps, and the zoom. */
+function Ways(o: { zoom: number; onZoom: (zoom: number) => void; onSide: StepProps['onSide'] }) {
+  const t = useSay();
+  return (
+    <Row align="stretch" justify="between" wrap>
+      <Button kind="quiet" onPress={() => o.onSide('read')}>
+        {t('sign.read')}
+      </Button>
+      <Button kind="quiet" onPress={() => o.onZoom((o.zoom + 1) % ZOOMS.length)} testID="zoom">
+        {t(o.zoom === ZOOMS.length - 1 ? 'sign.smaller' : 'sign.larger')}
+      </Button>
+      <Button kind="quiet" onPress={() => o.onSide('more')} testID="more">
+        {t('sign.more')}
+      </Button>
+    </Row>
+  );
+}
+
+/** Every place is filled: the act that ends the ceremony. */
+function AllDone({ onFinish }: { onFinish: () => void }) {
+  const t = useSay();
+  return (
+    <>
+      <Strong style={{ fontSize: 19 }}>{t('sign.place.all_done')}</Strong>
+      <Small>{t('sign.place.press_finish')}</Small>
+      <Button large kind="main" act onPress={onFinish} testID="finish">
+        {t('sign.finish')}
+      </Button>
+    </>
   );
 }
 
@@ -215,6 +266,16 @@ function pagesOf(ahead: SigningPlace[]): OwnMark[] {
     if (mark && byPage.size < PAGES_AHEAD) byPage.set(`${mark.documentId}:${mark.page}`, mark);
   }
   return [...byPage.values()];
+}
+
+/** Returns the addresses of the pictures of the next pages with something to do, at a width on the screen. */
+function useSoonNeeded(token: string, view: StepProps['view'], ahead: SigningPlace[], width: number): string[] {
+  const files = useFiles(token);
+  if (width <= 0) return [];
+  return pagesOf(ahead).flatMap((m) => {
+    const size = view.documents.find((d) => d.id === m.documentId)?.pages[m.page - 1];
+    return size ? [`${files.page(m.documentId, m.page)}?dpi=${dpiFor(size, width)}`] : [];
+  });
 }
 
 /** Fetches pictures that will be needed soon, so that they show without a connection too. */
