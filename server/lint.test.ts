@@ -63,6 +63,19 @@ test.each([
   ]);
 });
 
+test.each([
+  ["export const said = 'Nothing was sent.';", 'Nothing was sent.'],
+  ['export const said = (n) => `${n} selected`;', 'selected'],
+  ["export const said = { label: `Sent to ${'x'}` };", 'Sent to'],
+])('text beside JSX is refused: %s', (code, text) => {
+  expect(said(code, 'app/features/deals/x.ts', 'words/literal-text')).toEqual([expect.stringContaining(text)]);
+});
+
+test('styles, addresses and keys are no text', () => {
+  const code = "export const x = [`1px solid ${'a'}`, `drop ${'a'}`, `/deals/${'a'}`, '0 auto', 'nearest', 'a.b'];";
+  expect(said(code, 'app/features/deals/x.ts', 'words/literal-text')).toEqual([]);
+});
+
 test('names in JSX that nobody reads are let be', () => {
   const code = 'const x = <Button kind="quiet" testID="Save Tags" style="A b">{TEXT.saveTags} · {n}</Button>;';
   expect(said(code, 'app/features/deals/x.tsx', 'words/literal-text')).toEqual([]);

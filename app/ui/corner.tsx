@@ -6,11 +6,12 @@ import { View } from 'react-native';
 import Svg, { Line, Path } from 'react-native-svg';
 import type { Corner } from '@gatepath/core/deal';
 import { usePalette } from './hooks';
+import { TEXT } from './words';
 
 const SAYS: Record<Corner, string> = {
   needed: 'needed',
-  draft: 'in draft',
-  out: 'out to be signed',
+  draft: TEXT.inDraft,
+  out: TEXT.outToBeSigned,
   executed: 'in',
   waived: 'waived',
 };

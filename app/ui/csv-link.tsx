@@ -3,8 +3,9 @@ import { Linking } from 'react-native';
 import type { ListName } from '@gatepath/contract';
 import { urlOf } from '@gatepath/contract/paths';
 import { Button } from './pieces';
+import { TEXT } from './words';
 
-export function CsvLink({ list, children = 'As CSV' }: { list: ListName; children?: string }) {
+export function CsvLink({ list, children = TEXT.asCsv }: { list: ListName; children?: string }) {
   return (
     <Button
       kind="quiet"

@@ -1,6 +1,7 @@
 /** The end of a small form: do it, or cancel. */
 import { Button, Trouble } from './pieces';
 import { Actions } from './layout';
+import { TEXT } from './words';
 
 interface Props {
   /** The label of the act. */
@@ -16,7 +17,7 @@ interface Props {
   testID?: string;
 }
 
-export function DoOrLeave({ label, onDo, onLeave, leave = 'Cancel', busy, disabled, stops, error, testID }: Props) {
+export function DoOrLeave({ label, onDo, onLeave, leave = TEXT.cancel, busy, disabled, stops, error, testID }: Props) {
   return (
     <>
       {error ? <Trouble error={error} /> : null}

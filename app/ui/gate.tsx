@@ -8,9 +8,9 @@ export type GateState = 'passed' | 'lit' | 'closed' | 'stopped';
 
 const SAYS: Record<GateState, string> = {
   passed: 'passed',
-  lit: 'open now',
-  closed: 'not open yet',
-  stopped: 'stopped here',
+  lit: TEXT.openNow,
+  closed: TEXT.notOpenYet,
+  stopped: TEXT.stoppedHere,
 };
 
 export function GatePost({ state, size = 30, n }: { state: GateState; size?: number; n: number }) {

@@ -11,7 +11,7 @@ interface Props<F extends FieldValues> {
 
 export function NewPasswordField<F extends FieldValues & { password: string }>({
   control,
-  label = 'Password',
+  label = TEXT.password,
   onSubmit,
 }: Props<F>) {
   return (

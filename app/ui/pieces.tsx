@@ -214,7 +214,7 @@ export function Loading({ what, level }: { what: string; level?: number }) {
 
 /** An error in words, with a way to try again. */
 export function Trouble({ error, retry }: { error: unknown; retry?: () => void }) {
-  const message = error instanceof Error ? error.message : 'Something went wrong.';
+  const message = error instanceof Error ? error.message : TEXT.somethingWentWrong;
   return (
     <Note
       tone="stop"

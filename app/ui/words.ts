@@ -17,12 +17,17 @@ export const TEXT = {
   remove: 'Remove',
   keep: 'Keep',
   // gate.tsx
+  openNow: 'open now',
+  notOpenYet: 'not open yet',
+  stoppedHere: 'stopped here',
   gate: (n: Part, says: Part) => `Gate ${n}, ${says}`,
   // new-password-field.tsx
+  password: 'Password',
   useAtLeastCharacters: 'Use at least 10 characters.',
   // not-ready.tsx
   didNotLoad: (toUpperCase: Part, slice: Part) => `${toUpperCase}${slice} did not load`,
   // pieces.tsx
+  somethingWentWrong: 'Something went wrong.',
   loading: (what: Part) => `Loading ${what}…`,
   // pill.tsx
   any: (label: Part) => `${label}: any`,
@@ -31,4 +36,13 @@ export const TEXT = {
   matchingTimeZones: 'Matching time zones',
   itIsThereNowDates: (clock: Part) => `It is ${clock} there now. Dates are shown in it.`,
   typeTheName: 'Type the name of a large city near you.',
+  // csv-link.tsx
+  asCsv: 'As CSV',
+  // corner.tsx
+  inDraft: 'in draft',
+  outToBeSigned: 'out to be signed',
+  // do-or-leave.tsx
+  cancel: 'Cancel',
+  // hour-menu.tsx
+  at: (value: Part) => `at ${value}`,
 };

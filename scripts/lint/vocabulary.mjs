@@ -1,6 +1,6 @@
 /**
  * ESLint rules about words. `vocabulary` holds declared names and file names to docs/glossary.md, as far as a list can
- * judge. `literal-text` keeps what people read out of JSX, so that each folder's words stand together in its `words.ts`.
+ * judge. `literal-text` keeps what people read out of screens, so that each folder's words stand together in its `words.ts`.
  */
 import path from 'node:path';
 
@@ -69,6 +69,23 @@ const SHOWN = new Set(['label', 'title', 'placeholder', 'hint', 'more', 'what', 
 /** Whether a text is words: two letters or more in a row. Names of things in code have no spaces and begin small. */
 const isText = (text) => /\p{L}{2}/u.test(text) && (/\s/.test(text.trim()) || /^\p{Lu}/u.test(text.trim()));
 
+/** Parents of text that is a name: of a module, an attribute, or a type. */
+const NAMES = new Set([
+  'ImportDeclaration',
+  'ExportNamedDeclaration',
+  'JSXAttribute',
+  'JSXExpressionContainer',
+  'TSLiteralType',
+]);
+
+/** Stands for a value in a template. */
+const GAP = '\u2022';
+
+/** Whether a text outside JSX is a sentence or a part of one: several words, and no style, address or key. */
+const isSentence = (text) =>
+  /[A-Za-z][a-z][,:;]? [A-Za-z]{2}|\u2022 [A-Za-z]{2}|[A-Za-z]{3} \u2022/.test(text) &&
+  !/\dpx\b|\bpx\b|\b(?:solid|dashed)\b|sans-serif|rgba|var\(|[{}]|^(?:drop|nudge) \u2022/.test(text);
+
 const literalText = {
   meta: {
     type: 'problem',
@@ -94,6 +111,13 @@ const literalText = {
       },
       'JSXElement > JSXExpressionContainer > Literal'(node) {
         if (typeof node.value === 'string') judge(node, node.value);
+      },
+      Literal(node) {
+        if (!NAMES.has(node.parent.type) && isSentence(textOf(node) ?? '')) judge(node, node.value);
+      },
+      TemplateLiteral(node) {
+        const text = node.quasis.map((q) => q.value.cooked).join(GAP);
+        if (isSentence(text)) judge(node, text);
       },
     };
   },

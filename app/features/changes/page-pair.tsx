@@ -70,7 +70,7 @@ export function PagePair({ view, shown, chosen, row, onRow }: Props) {
     <Stack gap={8} onLayout={(e) => setWidth(e.nativeEvent.layout.width)} testID="page-pair">
       <Row justify="center">
         <IconButton name="chevron-left" label={TEXT.pagesBefore} disabled={row === 0} onPress={() => onRow(row - 1)} />
-        <Small>{`${row + 1} of ${view.pages.length}`}</Small>
+        <Small>{TEXT.of(row + 1, view.pages.length)}</Small>
         <IconButton
           name="chevron-right"
           label={TEXT.nextPages}
@@ -98,7 +98,7 @@ function Half(o: {
   chosen: Change | null;
 }) {
   const p = usePalette();
-  const word = o.side === 'before' ? 'Before' : 'Now';
+  const word = o.side === 'before' ? TEXT.before : TEXT.now;
   const size = o.page === null ? undefined : o.view[o.side].pages[o.page - 1];
   if (o.page === null || !size)
     return (

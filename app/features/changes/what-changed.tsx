@@ -90,7 +90,7 @@ function rowOf(view: ComparisonView, change: Change | null): number {
 function sumOf(view: ComparisonView, shown: Change[]): string {
   const own = shown.filter((c) => c.aside !== 'reading').length + view.more;
   if (own) return count(own, 'change');
-  return view.slight ? 'No changes except words that were read slightly differently' : 'No visible changes';
+  return view.slight ? TEXT.noChangesExceptWordsThat : TEXT.noVisibleChanges;
 }
 
 function Head({ view, shown }: { view: ComparisonView; shown: Change[] }) {
@@ -151,7 +151,7 @@ function LeftAside(o: {
       {view.slight ? (
         <Switch
           label={TEXT.readSlightlyDifferentlyReview(
-            count(view.slight, 'word was', 'words were'),
+            count(view.slight, TEXT.wordWas, TEXT.wordsWere),
             view.slight === 1 ? 'it' : 'them',
           )}
           on={o.review}
@@ -169,7 +169,7 @@ function LeftAside(o: {
           )}
         />
       ) : null}
-      {view.more ? <Note tone="warn" title={TEXT.areNotListedBecause(count(view.more, 'further change'))} /> : null}
+      {view.more ? <Note tone="warn" title={TEXT.areNotListedBecause(count(view.more, TEXT.furtherChange))} /> : null}
     </>
   );
 }

@@ -4,6 +4,7 @@ type Part = string | number;
 /** What the screens of “changes” say, in one place to read, edit and translate. */
 export const TEXT = {
   // page-pair.tsx
+  of: (what: Part, what2: Part) => `${what} of ${what2}`,
   pagesBefore: 'Previous pages',
   nextPages: 'Next pages',
   thisPageIsNew: 'This page is new.',
@@ -11,6 +12,11 @@ export const TEXT = {
   page: (word: Part, page: Part) => `${word}, page ${page}`,
   pageOf: (word: Part, page: Part, name: Part) => `${word}, page ${page} of ${name}`,
   // what-changed.tsx
+  noChangesExceptWordsThat: 'No changes except words that were read slightly differently',
+  noVisibleChanges: 'No visible changes',
+  wordWas: 'word was',
+  wordsWere: 'words were',
+  furtherChange: 'further change',
   theComparison: 'the comparison',
   whatChanged: (name: Part) => `What changed: ${name}`,
   beforeNow: (name: Part, day: Part, pages: Part, name2: Part, day2: Part, pages2: Part) =>

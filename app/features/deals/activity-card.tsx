@@ -16,7 +16,7 @@ interface About {
   partyId?: string;
   documentId?: string;
 }
-const ALL: About = { words: 'Everything' };
+const ALL: About = { words: TEXT.everything };
 
 export function ActivityCard({ deal }: { deal: DealView }) {
   const [about, setAbout] = useState<About>(ALL);

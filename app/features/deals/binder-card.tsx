@@ -15,7 +15,7 @@ import { Actions, Stack } from '../../ui/layout';
 
 const LOOK_MS = 700;
 const size = (bytes: number) =>
-  bytes > 900_000 ? `${(bytes / 1_000_000).toFixed(1)} MB` : `${Math.max(1, Math.round(bytes / 1_000))} kB`;
+  bytes > 900_000 ? TEXT.mb((bytes / 1_000_000).toFixed(1)) : TEXT.kb(Math.max(1, Math.round(bytes / 1_000)));
 
 export function BinderCard({ deal }: { deal: DealView }) {
   const p = usePalette();

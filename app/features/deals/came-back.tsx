@@ -115,7 +115,7 @@ function Found({ deal, doc, view, acts }: { deal: DealView; doc: DocumentView; v
       {others.length ? (
         <Small>
           {TEXT.suchAsNamesAndSums(
-            count(others.length, 'other place'),
+            count(others.length, TEXT.otherPlace),
             others.filter((p) => stateOf(p) === 'yes').length,
           )}
         </Small>
@@ -144,9 +144,9 @@ function Outcome(o: {
         testID="check-ended"
         title={
           {
-            meets: 'Complete: it counts as signed elsewhere.',
+            meets: TEXT.completeItCountsAsSigned,
             kept: TEXT.acceptedAs(view.reason ?? ''),
-            sent_back: 'A packet asks for what is missing.',
+            sent_back: TEXT.aPacketAsksForWhat,
           }[view.ended]
         }
         action={
@@ -173,19 +173,15 @@ function Outcome(o: {
       <Stack role="status" testID="gaps-sum" gap={4}>
         <Strong>
           {empty.length
-            ? TEXT.empty(count(empty.length, 'place is', 'places are'))
+            ? TEXT.empty(count(empty.length, TEXT.placeIs, TEXT.placesAre))
             : doubtful.length
               ? TEXT.noPlaceIsCertainlyEmpty
               : TEXT.everySignatureInitialsAndDate}
         </Strong>
         <Small>
           {TEXT.lookedAt(
-            count(
-              o.hands,
-              'signature, initials or day of signing was',
-              'signatures, initials and days of signing were',
-            ),
-            doubtful.length ? `; ${count(doubtful.length, 'is', 'are')} uncertain: decide each one` : '',
+            count(o.hands, TEXT.signatureInitialsOrDayOf, TEXT.signaturesInitialsAndDaysOf),
+            doubtful.length ? TEXT.uncertainDecideEachOne(count(doubtful.length, 'is', 'are')) : '',
           )}
         </Small>
       </Stack>
@@ -227,12 +223,12 @@ function Outcome(o: {
 }
 
 const KIND_WORDS = {
-  signature: 'Signature',
-  initials: 'Initials',
-  date: 'Date',
-  name: 'Name',
-  text: 'Text',
-  checkbox: 'Box',
+  signature: TEXT.signature,
+  initials: TEXT.initials,
+  date: TEXT.date,
+  name: TEXT.name,
+  text: TEXT.text,
+  checkbox: TEXT.box,
 };
 /** "Initials, Seller 2" */
 function nameOf(p: ReviewedPlaceView): string {
@@ -254,9 +250,9 @@ function PlaceRow({
   const p = usePalette();
   const state = stateOf(place);
   const words = {
-    yes: 'Filled',
-    no: place.page === null ? 'Its page did not come back' : 'Empty',
-    doubtful: 'Doubtful',
+    yes: TEXT.filled,
+    no: place.page === null ? TEXT.itsPageDidNotCome : TEXT.empty2,
+    doubtful: TEXT.doubtful,
   }[state];
   const color = { yes: p.moss, no: p.wine, doubtful: p.ochre }[state];
   const say = (said: 'yes' | 'no') => acts.mutate({ what: 'say', id: place.id, said });

@@ -29,11 +29,11 @@ function changed(ask: DealAsk, change: Change): DealAsk {
 }
 
 const DUE = [
-  { value: 'late' as const, label: 'Something is late' },
-  { value: 'week' as const, label: 'Due within a week' },
+  { value: 'late' as const, label: TEXT.somethingIsLate },
+  { value: 'week' as const, label: TEXT.dueWithinAWeek },
 ];
 /** Gates that can be filtered by; few packets have more. */
-const GATES = [1, 2, 3, 4, 5, 6].map((n) => ({ value: String(n), label: `At gate ${n}` }));
+const GATES = [1, 2, 3, 4, 5, 6].map((n) => ({ value: String(n), label: TEXT.atGate(n) }));
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function DealFilters({ ask, onAsk }: { ask: DealAsk; onAsk: (ask: DealAsk) => void }) {
@@ -46,7 +46,7 @@ export function DealFilters({ ask, onAsk }: { ask: DealAsk; onAsk: (ask: DealAsk
       <ScrollView
         horizontal
         showsHorizontalScrollIndicator={false}
-        {...byKeys('Filters')}
+        {...byKeys(TEXT.filters)}
         contentContainerStyle={{ gap: 8, alignItems: 'center', paddingVertical: 2 }}
         testID="deal-filters"
       >

@@ -90,7 +90,7 @@ export function DealHead({ deal }: { deal: DealView }) {
 function Figures({ deal }: { deal: DealView }) {
   const { signatures: s, initials: i } = deal;
   if (!s.of && !i.of) return null;
-  const part = (t: { done: number; of: number }, word: string) => (t.of ? `${t.done} of ${t.of} ${word}` : '');
+  const part = (t: { done: number; of: number }, word: string) => (t.of ? TEXT.of(t.done, t.of, word) : '');
   return <Small>{[part(s, 'signatures'), part(i, 'initials')].filter(Boolean).join(', ')}</Small>;
 }
 

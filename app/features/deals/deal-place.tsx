@@ -48,42 +48,42 @@ export function DealPlace() {
   const date = KEY_DATES.find((k) => k === asked.date) ?? null;
   const column = { flex: 1, gap: 16, minWidth: 0 };
   const needs = (
-    <Part name="What the deal needs">
+    <Part name={TEXT.whatTheDealNeeds}>
       <NeedsCard deal={d} open={asked.add ?? null} />
     </Part>
   );
   const facts = (
-    <Part name="Facts">
+    <Part name={TEXT.facts}>
       <FactsCard deal={d} open={asked.fact ?? null} />
     </Part>
   );
   const people = (
-    <Part name="People">
+    <Part name={TEXT.people}>
       <People deal={d} />
     </Part>
   );
   const papers = (
-    <Part name="Papers">
+    <Part name={TEXT.papers}>
       <Papers deal={d} uploads={uploads} />
     </Part>
   );
   const packets = (
-    <Part name="Packets">
+    <Part name={TEXT.packets}>
       <Packets deal={d} arriving={uploads.uploads.some((u) => !u.problem)} />
     </Part>
   );
   const next = (
-    <Part name="What would help most">
+    <Part name={TEXT.whatWouldHelpMost}>
       <NextCard deal={d} />
     </Part>
   );
   const happened = (
-    <Part name="What happened">
+    <Part name={TEXT.whatHappened}>
       <ActivityCard deal={d} />
     </Part>
   );
   const binder = (
-    <Part name="Binder">
+    <Part name={TEXT.binder}>
       <BinderCard deal={d} />
     </Part>
   );
@@ -107,7 +107,7 @@ export function DealPlace() {
   return (
     <Page max={wide ? 1160 : 760}>
       <DealHead deal={d} />
-      <Part name="Key dates">
+      <Part name={TEXT.keyDates}>
         <MilePosts deal={d} open={date} />
       </Part>
       {slow}
@@ -135,7 +135,7 @@ function Slow({ deal }: { deal: DealView }) {
         <View>
           {deal.slow.map((s) => (
             <Button key={s.packetId} kind="quiet" onPress={() => router.push(`/packets/${s.packetId}`)} fit>
-              {`${s.name}: 90% likely by ${shortDay(s.day, deal.today)}`}
+              {TEXT.n90LikelyBy(s.name, shortDay(s.day, deal.today))}
             </Button>
           ))}
         </View>
@@ -305,7 +305,7 @@ function Packets({ deal, arriving }: { deal: DealView; arriving: boolean }) {
         <Button
           kind={deal.packets.length ? 'plain' : 'main'}
           icon="plus"
-          onPress={() => setName(left.length === 1 ? itemAt(left, 0).name : `${deal.address} papers`)}
+          onPress={() => setName(left.length === 1 ? itemAt(left, 0).name : TEXT.papers2(deal.address))}
           disabled={arriving}
           testID="new-packet"
         >

@@ -38,16 +38,16 @@ const WIDTHS: Record<string, { flex?: number; width?: number }> = {
   opened: { width: 104 },
 };
 const WORDS: Record<string, string> = {
-  address: 'Address',
-  kind: 'Kind',
-  status: 'Status',
-  whom: 'For whom',
-  papers: 'Papers done',
-  goal: 'Target date',
-  path: 'Path',
-  hold: 'Progress',
-  tags: 'Tags',
-  opened: 'Opened',
+  address: TEXT.address,
+  kind: TEXT.kind,
+  status: TEXT.status,
+  whom: TEXT.forWhom,
+  papers: TEXT.papersDone,
+  goal: TEXT.targetDate,
+  path: TEXT.path,
+  hold: TEXT.progress,
+  tags: TEXT.tags,
+  opened: TEXT.opened,
 };
 /** Columns by which the list can be ordered. */
 const ORDERS: Partial<Record<string, NonNullable<DealAsk['order']>>> = {

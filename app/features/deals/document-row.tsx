@@ -49,8 +49,8 @@ export function DocumentRow({ doc, inDeal, today, earlier, others, onDrop }: Pro
   const reading = doc.status === 'reading';
   const words = [
     `${TYPE_WORDS[doc.type]}, ${count(doc.pages.length, 'page')}`,
-    doc.unsigned ? 'on file only' : (inDeal?.words ?? ''),
-    doc.endsOn ? `until ${shortDay(doc.endsOn, today)}` : '',
+    doc.unsigned ? TEXT.onFileOnly : (inDeal?.words ?? ''),
+    doc.endsOn ? TEXT.until(shortDay(doc.endsOn, today)) : '',
   ];
   return (
     <Stack testID="document-row" gap={4}>
@@ -123,15 +123,15 @@ const A_PAGE = 8;
 
 /** Returns how far the reading of a paper is, and roughly how long it will take. */
 function readingWords(doc: DocumentView): string {
-  if (!doc.scanned) return `Reading page ${doc.pagesRead} of ${doc.pages.length}…`;
+  if (!doc.scanned) return TEXT.readingPageOf(doc.pagesRead, doc.pages.length);
   const left = Math.max(1, doc.pages.length - doc.pagesRead) * A_PAGE;
   const time =
     left < 90
       ? 'about a minute'
       : left < 5400
-        ? `about ${Math.round(left / 60)} minutes`
-        : `about ${Math.round(left / 3600)} hours`;
-  return `Scan: recognizing the words of page ${Math.min(doc.pagesRead + 1, doc.pages.length)} of ${doc.pages.length}, ${time} left`;
+        ? TEXT.aboutMinutes(Math.round(left / 60))
+        : TEXT.aboutHours(Math.round(left / 3600));
+  return TEXT.scanRecognizingTheWordsOf(Math.min(doc.pagesRead + 1, doc.pages.length), doc.pages.length, time);
 }
 
 /** Skips recognition: the marks are placed by hand. */
@@ -170,7 +170,7 @@ function Detail({ doc, others }: { doc: DocumentView; others: DocumentView[] }) 
       {size && doc.status !== 'failed' ? (
         <Stack gap={4} align="center">
           <img
-            src={TEXT.dpi(image)}
+            src={`${image}?dpi=72`}
             alt={TEXT.pageOf(page, doc.name)}
             style={{
               width: '100%',

@@ -92,7 +92,7 @@ function AskedFact({
         {TEXT.onThis(
           listWords(papers.slice(0, 3)),
           papers.length === 1 ? 'hangs' : 'hang',
-          more ? `; ${more} more to fill in` : '',
+          more ? TEXT.moreToFillIn(more) : '',
         )}
       </Small>
       <FactField

@@ -11,19 +11,19 @@ import { Stack } from '../../ui/layout';
 
 const WORDS: Record<Exclude<LeftOutKind, 'signatures' | 'words'>, (n: number) => string> = {
   scripts: (n) => count(n, 'script'),
-  actions: (n) => count(n, 'act that starts or sends something', 'acts that start or send something'),
-  attachments: (n) => count(n, 'attached file'),
-  media: (n) => count(n, 'film, sound or model', 'films, sounds or models'),
-  xfa: () => 'a form only one program can show',
-  layers: (n) => count(n, 'layer that was switched off', 'layers that were switched off'),
-  notes: (n) => count(n, 'note or mark that shows nothing', 'notes or marks that show nothing'),
-  links: (n) => count(n, 'link that leads out of the file', 'links that lead out of the file'),
+  actions: (n) => count(n, TEXT.actThatStartsOrSends, TEXT.actsThatStartOrSend),
+  attachments: (n) => count(n, TEXT.attachedFile),
+  media: (n) => count(n, TEXT.filmSoundOrModel, TEXT.filmsSoundsOrModels),
+  xfa: () => TEXT.aFormOnlyOneProgram,
+  layers: (n) => count(n, TEXT.layerThatWasSwitchedOff, TEXT.layersThatWereSwitchedOff),
+  notes: (n) => count(n, TEXT.noteOrMarkThatShows, TEXT.notesOrMarksThatShow),
+  links: (n) => count(n, TEXT.linkThatLeadsOutOf, TEXT.linksThatLeadOutOf),
 };
 
 /** Returns "Left out: 2 scripts and 1 attached file."; null if nothing was. */
 export function leftOutWords(leftOut: LeftOut[]): string | null {
   const parts = leftOut.flatMap(({ what, n }) => (what === 'signatures' || what === 'words' ? [] : [WORDS[what](n)]));
-  return parts.length ? `Left out of what is shown and signed: ${listWords(parts)}.` : null;
+  return parts.length ? TEXT.leftOutOfWhatIs(listWords(parts)) : null;
 }
 
 export function LeftOutNote({ doc }: { doc: DocumentView }) {

@@ -103,7 +103,7 @@ function Post({
   const p = usePalette();
   const color = state === 'passed' ? p.moss : state === 'next' ? p.brick : p.slate;
   const line = { flex: 1, height: 3, backgroundColor: state === 'passed' ? p.moss : p.rule };
-  const says = { passed: 'passed', next: 'next', ahead: 'ahead', unknown: 'not set' }[state];
+  const says = { passed: 'passed', next: 'next', ahead: 'ahead', unknown: TEXT.notSet }[state];
   const words = { fontSize: 13.5, textAlign: 'center' as const };
   return (
     <Pressable
@@ -194,11 +194,11 @@ function DateForm({
 
 /** What a change did to the needs of the deal; nothing if it did nothing. */
 export function MovedNote({ changed, today }: { changed: Omit<DealChanged, 'deal'>; today: string }) {
-  const day = (d: string | null) => (d ? shortDay(d, today) : 'no day');
+  const day = (d: string | null) => (d ? shortDay(d, today) : TEXT.noDay);
   const lines = [
-    ...changed.added.map((t) => `${t} is needed now.`),
-    ...changed.gone.map((t) => `${t} is not needed any more.`),
-    ...changed.moved.map((m) => `${m.title}: from ${day(m.from)} to ${day(m.to)}.`),
+    ...changed.added.map((t) => TEXT.isNeededNow(t)),
+    ...changed.gone.map((t) => TEXT.isNotNeededAnyMore(t)),
+    ...changed.moved.map((m) => TEXT.fromTo(m.title, day(m.from), day(m.to))),
   ];
   if (!lines.length) return null;
   return (

@@ -104,7 +104,7 @@ function Detail({ deal, r }: { deal: DealView; r: Requirement }) {
       <Small>
         {r.signers.length
           ? TEXT.signedBy(listWords(r.signers.map((s) => SIDE_WORDS[s].toLowerCase())))
-          : 'No signatures needed; it only has to be on file.'}
+          : TEXT.noSignaturesNeededItOnly}
       </Small>
       {error ? <Trouble error={error} /> : null}
       <ActError of={waive} />

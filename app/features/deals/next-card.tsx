@@ -51,4 +51,4 @@ export function NextCard({ deal }: { deal: DealView }) {
 }
 
 export const dueWords = (day: string, today: string) =>
-  day < today ? `late since ${shortDay(day, today)}` : day === today ? 'due today' : `due ${shortDay(day, today)}`;
+  day < today ? TEXT.lateSince2(shortDay(day, today)) : day === today ? TEXT.dueToday : TEXT.due2(shortDay(day, today));

@@ -28,7 +28,7 @@ export function PaperSignatures({ doc }: { doc: DocumentView }) {
           {signatureWords(s)}
         </Small>
       ))}
-      {found?.more ? <Small>{TEXT.wereNotLooked(count(found.more, 'further signature'))}</Small> : null}
+      {found?.more ? <Small>{TEXT.wereNotLooked(count(found.more, TEXT.furtherSignature))}</Small> : null}
       {asked.isError ? <Small tone="warn">{asked.error.message}</Small> : null}
       <Small>{found?.signatures.length ? TEXT.signaturesAreValid : TEXT.thisFileCameWithDigital}</Small>
     </Stack>
@@ -36,9 +36,9 @@ export function PaperSignatures({ doc }: { doc: DocumentView }) {
 }
 
 const STATES: Record<PaperSignature['state'], string> = {
-  holds: 'Valid',
-  broken: 'Not valid',
-  unknown: 'Unclear',
+  holds: TEXT.valid,
+  broken: TEXT.notValid,
+  unknown: TEXT.unclear,
 };
 
 /**
@@ -49,10 +49,6 @@ export function signatureWords(s: PaperSignature): string {
   const day = s.at ? `, ${shortDay(s.at.slice(0, 10))}` : '';
   const why = s.why ? `: ${s.why}` : '';
   const vouches =
-    s.issuer === null
-      ? ''
-      : s.selfMade
-        ? ' No one else confirms the name.'
-        : ` ${s.issuer} confirms the name; whether to trust that is up to you.`;
-  return `Signed digitally by ${s.signer}${day}. ${STATES[s.state]}${why}.${s.state === 'broken' ? '' : vouches}`;
+    s.issuer === null ? '' : s.selfMade ? TEXT.noOneElseConfirmsThe : TEXT.confirmsTheNameWhetherTo(s.issuer);
+  return TEXT.signedDigitallyBy(s.signer, day, STATES[s.state], why, s.state === 'broken' ? '' : vouches);
 }

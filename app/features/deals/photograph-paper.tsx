@@ -7,6 +7,7 @@ import { usePalette } from '../../ui/hooks';
 import { Button, IconButton, Note } from '../../ui/pieces';
 import { Small, Strong } from '../../ui/text';
 import type { Photograph, usePhotographs } from './photographs';
+import { itemAt } from '@gatepath/core/sure';
 import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
@@ -37,7 +38,7 @@ export function useCamera(label: string, testID: string, onFiles: (files: File[]
 export function PhotographPaper({ photographs }: { photographs: Photographs }) {
   const { photos, problem, sent, add, make } = photographs;
   const [name, setName] = useState('');
-  const camera = useCamera('Photograph a page', 'photograph-input', (files) => void add(files));
+  const camera = useCamera(TEXT.photographAPage, 'photograph-input', (files) => void add(files));
   return (
     <Stack gap={12}>
       {camera.field}
@@ -60,7 +61,7 @@ export function PhotographPaper({ photographs }: { photographs: Photographs }) {
           <Button
             kind="main"
             disabled={sent !== null}
-            onPress={() => void make(name.trim() || 'Photographed paper')}
+            onPress={() => void make(name.trim() || TEXT.photographedPaper)}
             testID="photograph-make"
           >
             {sent === null
@@ -74,8 +75,8 @@ export function PhotographPaper({ photographs }: { photographs: Photographs }) {
 }
 
 const TROUBLE = {
-  dark: 'This photograph is too dark to be read. Take it again with more light.',
-  blurred: 'This photograph is blurred. Hold still, and take it again.',
+  dark: TEXT.thisPhotographIsTooDark,
+  blurred: TEXT.thisPhotographIsBlurredHold,
 };
 
 function PhotographPage({
@@ -90,7 +91,7 @@ function PhotographPage({
   photographs: Photographs;
 }) {
   const { drop, earlier, again, setCorners, sent } = photographs;
-  const camera = useCamera(`Take page ${n} again`, `photograph-again-${n}`, ([file]) => {
+  const camera = useCamera(TEXT.takePageAgain(n), `photograph-again-${n}`, ([file]) => {
     if (file) void again(photo.id, file);
   });
   const whole = photo.corners.every((c, i) => c.x === WHOLE[i]?.x && c.y === WHOLE[i]?.y);
@@ -129,7 +130,7 @@ function PhotographPage({
   );
 }
 
-const NAMES = ['Top left', 'Top right', 'Bottom right', 'Bottom left'] as const;
+const NAMES = [TEXT.topLeft, TEXT.topRight, TEXT.bottomRight, TEXT.bottomLeft] as const;
 /** How far one press of an arrow key moves a corner, as a share of the picture; with Shift ten times as far. */
 const STEP = 0.002;
 const within = (v: number) => Math.min(1, Math.max(0, v));
@@ -181,7 +182,7 @@ function CornerPicture({
           <Handle
             key={NAMES[i]}
             corner={c}
-            label={`${NAMES[i]} corner of page ${n}: ${Math.round(c.x * 100)} % across, ${Math.round(c.y * 100)} % down. Arrow keys move it.`}
+            label={TEXT.cornerOfPageAcrossDown(itemAt(NAMES, i), n, Math.round(c.x * 100), Math.round(c.y * 100))}
             testID={`corner-${n}-${i}`}
             onDrag={drag(i)}
             onKeyDown={keys(i, c)}

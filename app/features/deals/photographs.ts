@@ -6,6 +6,7 @@ import { cornersAsText, sheetIn, troubleOf, type Corners, type PhotoTrouble } fr
 import { itemAt } from '@gatepath/core/sure';
 import { keys } from '../../api/keys';
 import { call, newId, uploadFile } from '../../api/client';
+import { TEXT } from './words';
 
 export interface Photograph {
   id: string;
@@ -33,7 +34,7 @@ async function readPhotograph(file: File): Promise<Pick<Photograph, 'width' | 'h
   canvas.width = width;
   canvas.height = height;
   const context = canvas.getContext('2d');
-  if (!context) throw new Error('no canvas');
+  if (!context) throw new Error(TEXT.cannotShowPictures);
   context.drawImage(bitmap, 0, 0, width, height);
   bitmap.close();
   const { data } = context.getImageData(0, 0, width, height);
@@ -102,7 +103,7 @@ export function usePhotographs(dealId: string) {
   const looked = async (file: File): Promise<Photograph | null> => {
     const found = await readPhotograph(file).catch(() => null);
     if (found) return { id: newId(), file, url: addressOf(file), document: null, ...found };
-    setProblem(`“${file.name}” is not a picture that this browser can show. Use JPEG or PNG.`);
+    setProblem(TEXT.isNotAPictureThat(file.name));
     return null;
   };
   const add = async (files: File[]) => {

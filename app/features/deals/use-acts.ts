@@ -7,19 +7,20 @@ import { keys } from '../../api/keys';
 import { call } from '../../api/client';
 
 import { useLater } from '../../ui/later';
+import { TEXT } from './words';
 
 /** The label of an act's button. */
 export const ACT_WORDS: Record<NextAct['do'], string> = {
-  answer: 'Answer',
-  sign: 'Sign',
-  host: 'Open',
-  nudge: 'Nudge',
-  address: 'Correct',
-  send: 'Go on',
-  prepare: 'Prepare',
-  bring: 'Add',
-  fact: 'Fill in',
-  date: 'Set',
+  answer: TEXT.answer,
+  sign: TEXT.sign,
+  host: TEXT.open,
+  nudge: TEXT.nudge,
+  address: TEXT.correct2,
+  send: TEXT.goOn,
+  prepare: TEXT.prepare,
+  bring: TEXT.add,
+  fact: TEXT.fillIn,
+  date: TEXT.set,
 };
 
 /** Returns where an act is done; null for one that makes a packet. */
@@ -69,7 +70,7 @@ export function useActs() {
   const act = ({ id, act: what, title, dealId }: DealAct) => {
     if (what.do === 'nudge') {
       const name = title.replace(/^Nudge /, '');
-      return later(`${dealId} ${id}`, `Nudged ${name}`, () => nudge.mutate(what));
+      return later(`${dealId} ${id}`, TEXT.nudged(name), () => nudge.mutate(what));
     }
     const place = placeOf(dealId, what);
     if (place) return router.push(place);

@@ -22,7 +22,9 @@ export function SendDialog({ desk, onClose }: { desk: Desk; onClose: () => void 
       <Dialog visible onDismiss={onClose} style={{ maxWidth: 520, alignSelf: 'center', width: '92%' }}>
         <Dialog.Title>{TEXT.send(desk.draft.name)}</Dialog.Title>
         <Dialog.Content style={{ gap: 10 }}>
-          <Body>{`${listWords(first.map((x) => x.name))} ${first.length === 1 ? 'is' : 'are'} asked now; the others when it is their turn.`}</Body>
+          <Body>
+            {TEXT.askedNowTheOthersWhen(listWords(first.map((x) => x.name)), first.length === 1 ? 'is' : 'are')}
+          </Body>
           {first.map((x) => (
             <Small key={x.id}>{`${calledOf(x)}: ${x.email}`}</Small>
           ))}

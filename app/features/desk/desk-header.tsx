@@ -18,10 +18,10 @@ export type DeskTab = 'pages' | 'printed' | 'ledger' | 'path' | 'check';
 /** The panels of the desk, in order. */
 export const TABS: { value: DeskTab; label: string }[] = [
   { value: 'pages', label: 'Pages' },
-  { value: 'printed', label: 'Printed' },
-  { value: 'ledger', label: 'Ledger' },
-  { value: 'path', label: 'Path' },
-  { value: 'check', label: 'Check' },
+  { value: 'printed', label: TEXT.printed },
+  { value: 'ledger', label: TEXT.ledger },
+  { value: 'path', label: TEXT.path },
+  { value: 'check', label: TEXT.check },
 ];
 
 /** Returns how many findings stop the packet, and how many warn. */

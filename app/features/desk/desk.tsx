@@ -18,6 +18,7 @@ import { PrintedPanel } from './printed-panel';
 import { ToolBar } from './tool-bar';
 import { useDesk, type Bench, type Desk } from './use-desk';
 import { Row, Stack } from '../../ui/layout';
+import { TEXT } from './words';
 
 interface DeskProps {
   packet: PacketView;
@@ -118,9 +119,9 @@ function WideDesk({ desk, PathPart, children }: { desk: Desk; PathPart: Panel; c
 type Panel = (props: { desk: Desk; onGo?: () => void }) => ReactNode;
 
 const PANELS: Record<Exclude<DeskTab, 'pages' | 'path'>, { name: string; Panel: Panel }> = {
-  printed: { name: 'Printed places', Panel: PrintedPanel },
-  ledger: { name: 'Page ledger', Panel: LedgerPanel },
-  check: { name: 'Gate check', Panel: CheckPanel },
+  printed: { name: TEXT.printedPlaces, Panel: PrintedPanel },
+  ledger: { name: TEXT.pageLedger, Panel: LedgerPanel },
+  check: { name: TEXT.gateCheck, Panel: CheckPanel },
 };
 
 /** @param onGo shows the pages, if they are behind a tab */
@@ -135,7 +136,7 @@ function PanelOf({
   PathPart: Panel;
   onGo?: () => void;
 }) {
-  const { name, Panel } = tab === 'path' ? { name: 'Path', Panel: PathPart } : PANELS[tab];
+  const { name, Panel } = tab === 'path' ? { name: TEXT.path, Panel: PathPart } : PANELS[tab];
   return (
     <Part name={name}>
       <Panel desk={desk} onGo={onGo} />

@@ -35,8 +35,8 @@ export function DocumentsCard({ desk }: { desk: Desk }) {
       setTold({
         words:
           done.kept === done.of
-            ? 'The file was replaced; every page was found again and kept its marks.'
-            : `The file was replaced; ${done.kept} of ${count(done.of, 'page')} were found again. Marks on the others are gone; Undo brings them back.`,
+            ? TEXT.theFileWasReplacedEvery
+            : TEXT.theFileWasReplacedOf(done.kept, count(done.of, 'page')),
         id: done.id,
         was: replacing,
       });
@@ -44,7 +44,7 @@ export function DocumentsCard({ desk }: { desk: Desk }) {
   };
   const pick = useFilePick({
     accept: PAPER_FILES,
-    label: 'Choose the file that takes this document’s place',
+    label: TEXT.chooseTheFileThatTakes,
     testID: 'replace-input',
     onFile: (file) => void replace(file),
   });
@@ -115,7 +115,7 @@ function DocumentRow({ desk, tools, index, onReplace }: RowProps) {
   const here = documentAt(desk, index);
   if (!here) return null;
   const { id, doc } = here;
-  const name = doc?.name ?? 'Document';
+  const name = doc?.name ?? TEXT.document;
   const move = (to: number) =>
     desk.edit([{ op: 'put', list: 'documents', item: desk.draft.documents[index] ?? { id }, index: to }]);
   return (
@@ -172,7 +172,7 @@ function DocumentMenu({ desk, tools, index, onReplace, onRename }: RowProps & { 
   const next = documentAt(desk, index + 1);
   if (!here) return null;
   const { id } = here;
-  const name = here.doc?.name ?? 'Document';
+  const name = here.doc?.name ?? TEXT.document;
   return (
     <DropMenu
       anchor={(open) => (

@@ -13,11 +13,11 @@ import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
 const ANCHORS = [
-  { value: '0,1', label: 'Foot, left' },
-  { value: '0.5,1', label: 'Foot, middle' },
-  { value: '1,1', label: 'Foot, right' },
-  { value: '0,0', label: 'Head, left' },
-  { value: '1,0', label: 'Head, right' },
+  { value: '0,1', label: TEXT.footLeft },
+  { value: '0.5,1', label: TEXT.footMiddle },
+  { value: '1,1', label: TEXT.footRight },
+  { value: '0,0', label: TEXT.headLeft },
+  { value: '1,0', label: TEXT.headRight },
 ] as const;
 
 export function LedgerPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) {
@@ -103,9 +103,11 @@ function RuleCard({ desk, documentId }: { desk: Desk; documentId: string }) {
                   listWords(
                     parties
                       .filter((x) => exceptions.some((e) => e.partyId === x.id))
-                      .map(
-                        (x) =>
-                          `${calledOf(x)} on ${pageRanges(exceptions.filter((e) => e.partyId === x.id).map((e) => e.page))}`,
+                      .map((x) =>
+                        TEXT.on(
+                          calledOf(x),
+                          pageRanges(exceptions.filter((e) => e.partyId === x.id).map((e) => e.page)),
+                        ),
                       ),
                   ),
                 )

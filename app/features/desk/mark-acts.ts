@@ -35,6 +35,7 @@ import { newId } from '../../api/client';
 import type { Bench } from './bench';
 import { redlineActs } from './redline-acts';
 import { itemAt } from '@gatepath/core/sure';
+import { TEXT } from './words';
 
 export type { Tool } from './bench';
 
@@ -83,12 +84,12 @@ function placingActs(b: Bench) {
     const rect = roundRect(clampToPage(snap(wish, marks, blanksHere(b), here).rect, here.width, here.height));
     const id = newId();
     const mark: Mark = { id, ...at, kind, partyId: owner, rect, required: what.required, ...what.begins };
-    if (what.filled.by !== 'touch' || !what.filled.together) return make(b, [put(mark)], `${what.word} placed.`, [id]);
+    if (what.filled.by !== 'touch' || !what.filled.together) return make(b, [put(mark)], TEXT.placed(what.word), [id]);
     // A single choice makes no sense: two at once, one below the other.
     const group = newId();
     const below = roundRect(clampToPage({ ...rect, y: rect.y + rect.h + 8 }, here.width, here.height));
-    const second = { ...mark, id: newId(), rect: below, group, label: 'Second' };
-    make(b, [put({ ...mark, group, label: 'First' }), put(second)], 'Two choices placed.', [id]);
+    const second = { ...mark, id: newId(), rect: below, group, label: TEXT.second };
+    make(b, [put({ ...mark, group, label: TEXT.first }), put(second)], TEXT.twoChoicesPlaced, [id]);
   };
 
   /** Returns where a dragged mark would come to rest, and the lines it snaps to. */
@@ -120,8 +121,8 @@ function handActs(b: Bench) {
     evenOut: () => arrange(sameSize(rects)),
     remove: (marks: Mark[] = selected) => {
       const stay = marks.filter((m) => m.redlineId);
-      make(b, removeEdits(draft, marks), `${count(marks.length - stay.length, 'mark')} removed.`, []);
-      if (stay.length) b.setSaid('Initials beside a change are removed with the change.');
+      make(b, removeEdits(draft, marks), TEXT.removed(count(marks.length - stay.length, 'mark')), []);
+      if (stay.length) b.setSaid(TEXT.initialsBesideAChangeAre);
     },
     change: (mark: Mark, more: Partial<Mark>) => edit([put({ ...mark, ...more })]),
     changeAll: (more: Partial<Mark>) =>
@@ -136,7 +137,7 @@ function copyActs(b: Bench) {
   return {
     copy: () => {
       b.setCopied(selected);
-      b.setSaid(`${count(selected.length, 'mark')} copied.`);
+      b.setSaid(TEXT.copied(count(selected.length, 'mark')));
     },
     paste: () => {
       if (!at || !b.copied.length) return;
@@ -146,18 +147,18 @@ function copyActs(b: Bench) {
         ? b.copied.map((m) => ({ ...m, page: -1, rect: { ...m.rect, x: m.rect.x + 12, y: m.rect.y + 12 } }))
         : b.copied;
       const edits = copyEdits(marks, documents, [at], newId);
-      make(b, edits, `${count(edits.length, 'mark')} pasted.`, putIds(edits));
+      make(b, edits, TEXT.pasted(count(edits.length, 'mark')), putIds(edits));
     },
     repeat: (from: number, to: number) => {
       if (!at) return;
       const edits = copyEdits(selected, documents, pageRange(at.documentId, from, to), newId);
-      make(b, edits, `${count(edits.length, 'mark')} put on pages ${from} to ${to}.`);
+      make(b, edits, TEXT.putOnPagesTo(count(edits.length, 'mark'), from, to));
     },
     handTo: (toParty: string) => {
       const edits = handEdits(selected, toParty, documents, b.view.marks, newId);
       const to = draft.parties.find((p) => p.id === toParty);
       const name = to ? calledOf(to) : '';
-      make(b, edits, `${count(edits.length, 'mark')} given to ${name} too.`, putIds(edits));
+      make(b, edits, TEXT.givenToToo(count(edits.length, 'mark'), name), putIds(edits));
     },
   };
 }
@@ -168,10 +169,10 @@ function readActs(b: Bench) {
     accept: (proposals: Proposal[], correct: { partyId?: string; kind?: MarkKind } = {}) => {
       const edits = acceptEdits(proposals, b.draft.parties, correct);
       const inHand = proposals.length === 1 ? putIds(edits).slice(0, 1) : [];
-      make(b, edits, `${count(proposals.length, 'printed place')} accepted.`, inHand);
+      make(b, edits, TEXT.accepted(count(proposals.length, TEXT.printedPlace)), inHand);
     },
     dismiss: (proposals: Proposal[]) =>
-      make(b, leaveOutEdits(proposals), `${count(proposals.length, 'printed place')} left out.`),
+      make(b, leaveOutEdits(proposals), TEXT.leftOut3(count(proposals.length, TEXT.printedPlace))),
   };
 }
 

@@ -20,7 +20,7 @@ const FORMS = [
   { value: 'digits', label: 'digits' },
   { value: 'email', label: 'email' },
   { value: 'phone', label: 'phone' },
-  { value: 'pattern', label: 'own pattern' },
+  { value: 'pattern', label: TEXT.ownPattern },
 ] as const;
 
 interface Editing {
@@ -198,9 +198,7 @@ function Choices({ m, set, desk }: Editing & { desk: Desk }) {
           testID="detail-options"
         />
       ) : null}
-      {isChoice(m) ? (
-        <Small>{`One of ${others.length + 1} choices. Copy one to add another; they exclude each other.`}</Small>
-      ) : null}
+      {isChoice(m) ? <Small>{TEXT.oneOfChoicesCopyOne(others.length + 1)}</Small> : null}
     </>
   );
 }
@@ -262,7 +260,7 @@ function Taking({ m, check }: Editing) {
   return null;
 }
 
-const SIDES = { x: 'From left', y: 'From top', w: 'Width', h: 'Height' };
+const SIDES = { x: TEXT.fromLeft, y: TEXT.fromTop, w: TEXT.width, h: TEXT.height };
 
 function WhereItStands({ m, set }: Editing) {
   return (

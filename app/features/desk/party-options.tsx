@@ -10,10 +10,10 @@ import { keysOf } from '@gatepath/core/sure';
 import { TEXT } from './words';
 
 const STEPS: { value: SecondStep | 'none'; label: string }[] = [
-  { value: 'none', label: 'The link is enough' },
-  { value: 'email', label: 'Code by email' },
-  { value: 'phone', label: 'Code by phone' },
-  { value: 'code', label: 'Access code' },
+  { value: 'none', label: TEXT.theLinkIsEnough },
+  { value: 'email', label: TEXT.codeByEmail },
+  { value: 'phone', label: TEXT.codeByPhone },
+  { value: 'code', label: TEXT.accessCode },
 ];
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown

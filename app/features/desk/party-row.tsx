@@ -109,10 +109,10 @@ function PartyMenu({
 function particulars(p: PacketParty): string[] {
   return [
     p.capacity ?? '',
-    p.company ? `for ${p.company}` : '',
-    p.language ? ({ es: 'in Spanish', vi: 'in Vietnamese' }[p.language] ?? `in ${p.language}`) : '',
-    p.secondStep ? { code: 'access code', email: 'code by email', phone: 'code by phone' }[p.secondStep] : '',
-    p.copyAt === 'sending' ? 'at once' : '',
-    p.note ? 'own note' : '',
+    p.company ? TEXT.forWord2(p.company) : '',
+    p.language ? ({ es: TEXT.inSpanish, vi: TEXT.inVietnamese }[p.language] ?? TEXT.inWord(p.language)) : '',
+    p.secondStep ? { code: TEXT.accessCode2, email: TEXT.codeByEmail2, phone: TEXT.codeByPhone2 }[p.secondStep] : '',
+    p.copyAt === 'sending' ? TEXT.atOnce : '',
+    p.note ? TEXT.ownNote : '',
   ].filter(Boolean);
 }

@@ -32,9 +32,9 @@ import { TEXT } from './words';
 import { Actions, Row, Stack } from '../../ui/layout';
 
 const PATTERNS: { value: PathPattern; label: string }[] = [
-  { value: 'by_side', label: 'Sellers, then broker, then buyers' },
-  { value: 'together', label: 'All at once' },
-  { value: 'one_by_one', label: 'One after another' },
+  { value: 'by_side', label: TEXT.sellersThenBrokerThenBuyers },
+  { value: 'together', label: TEXT.allAtOnce },
+  { value: 'one_by_one', label: TEXT.oneAfterAnother },
 ];
 
 const putGate = (gate: Gate, index?: number): DraftEdit => ({ op: 'put', list: 'gates', item: gate, index });
@@ -119,10 +119,10 @@ export function PathOfDraft({ on }: { on: OnPath }) {
 /** Returns who has to be done at a gate before the next one opens, in words. */
 function whoStands(here: PacketParty[], need: Gate['need']): string {
   const [first, ...others] = here.map((x) => calledOf(x));
-  if (first === undefined) return 'No one is here.';
-  if (!others.length) return `Only ${first}`;
+  if (first === undefined) return TEXT.noOneIsHere;
+  if (!others.length) return TEXT.only(first);
   const names = listWords([first, ...others]);
-  return need === 'any' ? `Any one of ${names}` : `${names}, in any order`;
+  return need === 'any' ? TEXT.anyOneOf(names) : TEXT.inAnyOrder(names);
 }
 
 function GateRow({ on, gate, n }: { on: OnPath; gate: Gate; n: number }) {

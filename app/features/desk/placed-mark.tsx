@@ -25,7 +25,7 @@ export function PlacedMark({ mark, party, scale, selected, alone, desk }: Props)
   const rect = drag?.rect ?? mark.rect;
   const { color } = party ? inkOf(party.ink) : { color: '#1E2A32' };
   const whose =
-    mark.partyId === NOBODY || !party ? `label: ${mark.value ?? ''}` : `${KINDS[mark.kind].word} of ${party.name}`;
+    mark.partyId === NOBODY || !party ? TEXT.label(mark.value ?? '') : TEXT.of(KINDS[mark.kind].word, party.name);
   // The keyboard selects a mark by focusing it; a pointer does that itself, keeping the selection.
   const onFocus = (e: { target: unknown }) => {
     if (!selected && isFocusedByKeys(e.target)) desk.select(mark.id);

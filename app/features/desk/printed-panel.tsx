@@ -73,7 +73,7 @@ export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) 
         const here = open.filter((x) => x.documentId === d.id);
         return here.length ? <OfDocument key={d.id} desk={desk} documentId={d.id} places={here} onGo={onGo} /> : null;
       })}
-      {strangers ? <Small>{TEXT.forPeopleWhoAreNot(count(strangers, 'more place'))}</Small> : null}
+      {strangers ? <Small>{TEXT.forPeopleWhoAreNot(count(strangers, TEXT.morePlace))}</Small> : null}
     </Stack>
   );
 }
@@ -152,7 +152,7 @@ function OfDocument({
   places: Proposal[];
   onGo?: () => void;
 }) {
-  const name = desk.view.documents.find((d) => d.id === documentId)?.name ?? 'Document';
+  const name = desk.view.documents.find((d) => d.id === documentId)?.name ?? TEXT.document;
   const matched = places.filter(canAccept);
   const sure = places.filter(isSure);
   const nameless = places.filter((x) => !x.partyId);

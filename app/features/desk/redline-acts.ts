@@ -3,6 +3,7 @@ import { type DraftEdit, type Redline, shiftStrike, wordsBetween } from '@gatepa
 import { type Rect, clampToPage, roundRect } from '@gatepath/core/paper';
 import { newId } from '../../api/client';
 import type { Bench } from './bench';
+import { TEXT } from './words';
 
 /** Maximum number of letters of struck text that is stored. */
 const MOST_STRUCK = 2000;
@@ -31,9 +32,9 @@ export function redlineActs(b: Bench) {
     strike: (from: { x: number; y: number }, to: { x: number; y: number }) => {
       if (!at || !here) return;
       const words = wordsBetween(here, from, to);
-      if (!words) return b.setSaid('No printed words are there.');
+      if (!words) return b.setSaid(TEXT.noPrintedWordsAreThere);
       begin({ ...at, kind: 'strike', ...struck(words) });
-      b.setSaid(`Struck: ${words.text}`);
+      b.setSaid(TEXT.struckOf(words.text));
     },
     insert: (rect: Rect, text: string) => {
       if (!at || !here) return;
@@ -43,7 +44,7 @@ export function redlineActs(b: Bench) {
     removeRedline: (id: string) => {
       edit([{ op: 'drop', list: 'redlines', id }]);
       b.setRedline(null);
-      b.setSaid('The change and its initials were removed.');
+      b.setSaid(TEXT.theChangeAndItsInitials);
     },
     /** Moves the ends of a strike by words, for people who do not draw. */
     moveStrike: (id: string, by: { first: number; last: number }) => {
@@ -52,7 +53,7 @@ export function redlineActs(b: Bench) {
       const words = was && page ? shiftStrike(page, was, by) : null;
       if (!was || !words) return;
       edit([put({ ...was, ...struck(words) })]);
-      b.setSaid(`Struck: ${words.text}`);
+      b.setSaid(TEXT.struckOf(words.text));
     },
     changeRedline: (id: string, more: { text?: string; rect?: Rect }) => {
       const was = draft.redlines.find((r) => r.id === id);

@@ -52,7 +52,7 @@ export function RedlineBar({ desk, id }: { desk: Desk; id: string }) {
             testID="insert-beside"
             onPress={() => {
               const last = lastOf(redline.rects);
-              desk.insert({ x: last.x, y: Math.max(4, last.y - 15), w: 150, h: 14 }, 'New words');
+              desk.insert({ x: last.x, y: Math.max(4, last.y - 15), w: 150, h: 14 }, TEXT.newWords);
             }}
           >
             {TEXT.putWordsInAbove}

@@ -21,8 +21,8 @@ import { Row, Stack } from '../../ui/layout';
 
 const WHAT: Record<PlannedDate['what'], (d: PlannedDate) => string> = {
   nudge: (d) => `nudge ${d.n}`,
-  warning: () => 'warning: it is about to lapse',
-  last_day: () => 'last day for signing, until its end',
+  warning: () => TEXT.warningItIsAboutTo,
+  last_day: () => TEXT.lastDayForSigningUntil,
 };
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown

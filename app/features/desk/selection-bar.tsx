@@ -32,11 +32,11 @@ export function SelectionBar({ desk, onDetails }: { desk: Desk; onDetails: () =>
   const words =
     one && !desk.gathering
       ? one.partyId === NOBODY || !party
-        ? 'Label: drag it, or drag its corner to resize'
-        : `${calledOf(party)}’s ${KINDS[one.kind].word}: drag it, or drag its corner to resize`
+        ? TEXT.labelDragItOrDrag
+        : TEXT.sDragItOrDrag(calledOf(party), KINDS[one.kind].word)
       : desk.gathering
-        ? `${count(selected.length, 'mark')} selected: tap more of them`
-        : `${count(selected.length, 'mark')} selected`;
+        ? TEXT.selectedTapMoreOfThem(count(selected.length, 'mark'))
+        : TEXT.selected(count(selected.length, 'mark'));
   const others = draft.parties.filter((x) => puts(x) && !selected.every((m) => m.partyId === x.id));
   const here = desk.at
     ? desk.view.marks.filter((m) => m.documentId === desk.at!.documentId && m.page === desk.at!.page)

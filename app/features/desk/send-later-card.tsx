@@ -72,9 +72,9 @@ export function SendLaterCard({ desk }: { desk: Desk }) {
 /** Returns when it is sent, if no time is set. */
 function whenSent({ draft, packet }: Desk, now: string): string {
   const { sending } = draft.schedule;
-  if (!sending) return 'When you send it, or at a day and time you choose.';
+  if (!sending) return TEXT.whenYouSendItOr;
   const { day, hour } = sendingDay(sending, now, packet.timeZone, packet.holidays);
-  return `Its kit sends it on ${shortDay(day, dayOf(now, packet.timeZone))} at ${hourWords(hour)}. Set that time, or another.`;
+  return TEXT.itsKitSendsItOn(shortDay(day, dayOf(now, packet.timeZone)), hourWords(hour));
 }
 
 function SetTime({ desk, onDone }: { desk: Desk; onDone: () => void }) {

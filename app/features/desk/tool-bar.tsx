@@ -18,8 +18,8 @@ import { Row, Stack } from '../../ui/layout';
 
 const TOOLS: { tool: Tool; word: string }[] = [
   ...MARK_KINDS.map((k) => ({ tool: k, word: KINDS[k].word })),
-  { tool: 'strike', word: 'strike words' },
-  { tool: 'insert', word: 'put words in' },
+  { tool: 'strike', word: TEXT.strikeWords },
+  { tool: 'insert', word: TEXT.putWordsIn },
 ];
 
 export function ToolBar({ desk, onDetails }: { desk: Desk; onDetails: () => void }) {
@@ -51,14 +51,14 @@ function Tools({ desk }: { desk: Desk }) {
   const ruled = !!inHand && !!rule?.partyIds.includes(inHand.id);
   const hint =
     desk.tool === 'strike'
-      ? 'Drag over the words to strike. Everyone who signs initials the change.'
+      ? TEXT.dragOverTheWordsTo
       : desk.tool === 'insert'
-        ? 'Tap the page where words go in. Everyone who signs initials the change.'
+        ? TEXT.tapThePageWhereWords
         : isSenders(desk.tool)
-          ? 'Tap the page to place a label'
+          ? TEXT.tapThePageToPlace2
           : inHand
-            ? `Tap the page to place ${calledOf(inHand)}’s ${KINDS[desk.tool].word}`
-            : 'No one in this packet signs yet. Add people under Path.';
+            ? TEXT.tapThePageToPlace(calledOf(inHand), KINDS[desk.tool].word)
+            : TEXT.noOneInThisPacket;
   const tokens = <PartyTokens desk={desk} />;
   const everyPage =
     desk.tool !== 'initials' || !inHand ? null : ruled ? (

@@ -18,6 +18,7 @@ import { keys } from '../../api/keys';
 import { call, uploadFile } from '../../api/client';
 import { factsQuery } from '../../api/hooks';
 import type { Desk } from './use-desk';
+import { TEXT } from './words';
 
 const PATIENCE = 90_000;
 
@@ -33,12 +34,12 @@ export function useDocumentTools(desk: Desk) {
     let now = doc;
     const until = Date.now() + PATIENCE;
     while (now.status === 'reading') {
-      if (Date.now() > until) throw new Error(`“${doc.name}” is still being read. Try again in a moment.`);
+      if (Date.now() > until) throw new Error(TEXT.isStillBeingReadTry(doc.name));
       await new Promise((r) => setTimeout(r, 250));
       const deal = await call('deal', { params: { dealId } });
       now = deal.documents.find((d) => d.id === doc.id) ?? now;
     }
-    if (now.status === 'failed') throw new Error(now.problem ?? `“${doc.name}” cannot be read.`);
+    if (now.status === 'failed') throw new Error(now.problem ?? TEXT.cannotBeRead(doc.name));
     client.setQueryData<PacketView>(keys.packet(packetId), (was) =>
       was ? { ...was, documents: [...was.documents.filter((d) => d.id !== now.id), now] } : was,
     );

@@ -9,6 +9,7 @@ import { listWords } from '@gatepath/core/text';
 import { keys } from '../../api/keys';
 import { ApiError, call, newId } from '../../api/client';
 import { RetryQueue, useRunning, type QueueState } from '../../api/retry-queue';
+import { TEXT } from './words';
 
 export interface Saving {
   state: 'saved' | 'saving' | 'offline' | 'refused';
@@ -88,24 +89,24 @@ function savingOf({ waiting, offline, delayedBy, refused }: QueueState<DraftEdit
       state: 'offline',
       sentence:
         delayedBy instanceof ApiError && delayedBy.status === 401
-          ? 'You are signed out. Your changes are saved on this device; sign in again and open this draft.'
-          : 'No connection. Your changes are saved on this device and sent when it is back.',
+          ? TEXT.youAreSignedOutYour
+          : TEXT.noConnectionYourChangesAre,
     };
-  if (refused instanceof Error) return { state: 'refused', sentence: `One change was not saved: ${refused.message}` };
+  if (refused instanceof Error) return { state: 'refused', sentence: TEXT.oneChangeWasNotSaved(refused.message) };
   return waiting.length ? { state: 'saving', sentence: 'Saving…' } : { state: 'saved', sentence: saved };
 }
 
 const sentenceOf = ({ over }: SavedDraft): string =>
   over.length
-    ? `Saved. ${listWords(over)} changed the same thing meanwhile. Your change was saved; please check it.`
-    : `Saved ${new Date().toLocaleTimeString('en-US', { hour: 'numeric', minute: '2-digit' })}`;
+    ? TEXT.savedChangedTheSameThing(listWords(over))
+    : TEXT.saved2(new Date().toLocaleTimeString('en-US', { hour: 'numeric', minute: '2-digit' }));
 
 /** The server's draft, and the edits it has not accepted yet, including those of an earlier visit. */
 function useEdits(packet: DraftPacket, home: DraftHome, onRefused: () => void) {
   const client = useQueryClient();
   const [base, setBase] = useState<Base>({ draft: packet.draft, version: packet.version });
   const version = useRef(packet.version);
-  const [saved, setSaved] = useState('Saved');
+  const [saved, setSaved] = useState(TEXT.saved);
   const refusedNow = useRef(onRefused);
   refusedNow.current = onRefused;
   const rebase = useCallback((next: Base) => {

@@ -4,6 +4,7 @@ import type { DocumentFacts } from '@gatepath/core/packet';
 import type { PageMove } from '@gatepath/core/packet';
 import { itemAt } from '@gatepath/core/sure';
 import type { useDocumentTools } from './use-document-tools';
+import { TEXT } from './words';
 
 type Turn = NonNullable<PageMove['to']>['turn'];
 
@@ -59,7 +60,7 @@ export function usePageSlots(
     const made: string[] = [];
     for (const [i, pages] of [all.slice(0, before - 1), all.slice(before - 1)].entries()) {
       const part = await tools.compose({
-        name: `${doc.name}, part ${i + 1}`,
+        name: TEXT.part(doc.name, i + 1),
         parts: pages.map((page) => ({ documentId: doc.id, page, turn: 0 })),
         replaces: i === 0 ? [doc.id] : [],
       });

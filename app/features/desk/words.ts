@@ -20,6 +20,7 @@ export const TEXT = {
   stopsSending: 'Stops sending',
   aWarning: 'A warning',
   // desk-dialogs.tsx
+  askedNowTheOthersWhen: (name: Part, are: Part) => `${name} ${are} asked now; the others when it is their turn.`,
   send: (name: Part) => `Send “${name}”?`,
   notYet: 'Not yet',
   sendAnyway: 'Send anyway',
@@ -29,6 +30,9 @@ export const TEXT = {
   cancel: 'Cancel',
   addTheWords: 'Add the words',
   // desk-header.tsx
+  printed: 'Printed',
+  ledger: 'Ledger',
+  check: 'Check',
   backToTheShelf: 'Back to the shelf',
   backToTheDeal: 'Back to the deal',
   nothingStops: 'Nothing stops it',
@@ -37,6 +41,10 @@ export const TEXT = {
   partsOfTheDesk: 'Parts of the desk',
   roles: 'Roles',
   // documents-card.tsx
+  theFileWasReplacedEvery: 'The file was replaced; every page was found again and kept its marks.',
+  theFileWasReplacedOf: (kept: Part, counted: Part) =>
+    `The file was replaced; ${kept} of ${counted} were found again. Marks on the others are gone; Undo brings them back.`,
+  chooseTheFileThatTakes: 'Choose the file that takes this document’s place',
   documents: 'Documents',
   workingOn: 'Working on it…',
   add: (name: Part) => `Add ${name}`,
@@ -57,6 +65,12 @@ export const TEXT = {
   inMyName: 'In my name',
   forWord: (name: Part) => `For ${name}`,
   // ledger-panel.tsx
+  on: (what: Part, page: Part) => `${what} on ${page}`,
+  footLeft: 'Foot, left',
+  footMiddle: 'Foot, middle',
+  footRight: 'Foot, right',
+  headLeft: 'Head, left',
+  headRight: 'Head, right',
   pageLedger: 'Page ledger',
   ofPlaced: (placed: Part, wanted: Part) => `${placed} of ${wanted} placed`,
   everyPageOfInitialed: (name: Part) => `Every page of ${name} initialed by`,
@@ -68,6 +82,12 @@ export const TEXT = {
   clearOfPrintNoPage: 'Clear of print. No page is skipped.',
   putThemBack: 'Restore them',
   // mark-details.tsx
+  ownPattern: 'own pattern',
+  oneOfChoicesCopyOne: (what: Part) => `One of ${what} choices. Copy one to add another; they exclude each other.`,
+  fromLeft: 'From left',
+  fromTop: 'From top',
+  width: 'Width',
+  height: 'Height',
   details: (word: Part) => `Details: ${word}`,
   messageWhenTheEntry: 'Message when the entry is not accepted (optional)',
   kind: 'Kind',
@@ -135,6 +155,10 @@ export const TEXT = {
   useThesePages: 'Use these pages',
   discardChanges: 'Discard changes',
   // party-options.tsx
+  theLinkIsEnough: 'The link is enough',
+  codeByEmail: 'Code by email',
+  codeByPhone: 'Code by phone',
+  accessCode: 'Access code',
   onlyFor: (first: Part) => `Only for ${first}`,
   languageReads: (first: Part) => `Language ${first} reads`,
   languageFor: (first: Part) => `Language for ${first}`,
@@ -148,6 +172,15 @@ export const TEXT = {
   theCodeYouTell: (first: Part) => `The code you tell ${first} in person`,
   aCodeIsSet: (first: Part) => `A code is set for ${first}. It is stored so that no one can read it, not even here.`,
   // party-row.tsx
+  forWord2: (company: Part) => `for ${company}`,
+  inWord: (language: Part) => `in ${language}`,
+  inSpanish: 'in Spanish',
+  inVietnamese: 'in Vietnamese',
+  accessCode2: 'access code',
+  codeByEmail2: 'code by email',
+  codeByPhone2: 'code by phone',
+  atOnce: 'at once',
+  ownNote: 'own note',
   doesNotGet: (list: Part) => `Does not get ${list}`,
   doneWith: (who: Part) => `Done with ${who}`,
   changeWhatDoesOrWhere: (name: Part) => `Change what ${name} does, or where`,
@@ -157,6 +190,13 @@ export const TEXT = {
   languageCompanyNoteCode: 'Language, company, note, code…',
   removeFromThePacket: 'Remove from the packet',
   // path-panel.tsx
+  sellersThenBrokerThenBuyers: 'Sellers, then broker, then buyers',
+  allAtOnce: 'All at once',
+  oneAfterAnother: 'One after another',
+  noOneIsHere: 'No one is here.',
+  only: (first: Part) => `Only ${first}`,
+  anyOneOf: (names: Part) => `Any one of ${names}`,
+  inAnyOrder: (names: Part) => `${names}, in any order`,
   path: 'Path',
   nameOfThePacket: 'Name of the packet',
   addAGate: 'Add a gate',
@@ -169,6 +209,8 @@ export const TEXT = {
   inTheDealNot: 'In the deal, not in this packet',
   iSignHereToo: 'I sign here too',
   // placed-mark.tsx
+  label: (value: Part) => `label: ${value}`,
+  of: (word: Part, name: Part) => `${word} of ${name}`,
   pageArrowKeysMove: (whose: Part, page: Part) =>
     `${whose}, page ${page}. Arrow keys move it, Alt and arrow keys change its size, Delete removes it.`,
   // preview.tsx
@@ -184,6 +226,7 @@ export const TEXT = {
   youAreRehearsingAsNothing: (who: Part) => `You are rehearsing as ${who}. Nothing is sent or saved.`,
   endTheRehearsal: 'End the rehearsal',
   // printed-panel.tsx
+  morePlace: 'more place',
   printedPlaces: 'Printed places',
   nothingToFillInWas: 'Nothing to fill in was found on these pages. Place marks by hand, or by rule.',
   everyPrintedPlaceIsDecided: 'Every printed place is decided',
@@ -227,6 +270,7 @@ export const TEXT = {
   printedPlacePageNot: (word: Part, part: Part, page: Part, part2: Part) =>
     `Printed place: ${word}${part}, page ${page}. ${part2}Not a mark yet.`,
   // redline-bar.tsx
+  newWords: 'New words',
   struck: (text: Part) => `Struck: “${text}”`,
   wordsPut: 'Inserted words',
   toInitial: (part: Part, initials: Part) => `${part}. ${initials} to initial it.`,
@@ -244,6 +288,8 @@ export const TEXT = {
   struckOf: (text: Part) => `Struck: ${text}`,
   putIn: (text: Part) => `Inserted: ${text}`,
   // schedule-card.tsx
+  warningItIsAboutTo: 'warning: it is about to lapse',
+  lastDayForSigningUntil: 'last day for signing, until its end',
   time: 'Time',
   lastDayForSigning: 'Last day for signing',
   thisDayHasPassedChoose: 'This day has passed. Choose a later day.',
@@ -260,6 +306,10 @@ export const TEXT = {
   clientsMayHandOver: 'Clients may hand over to someone else',
   peopleAtLaterGatesMay: 'People at later gates may read along',
   // selection-bar.tsx
+  selected: (counted: Part) => `${counted} selected`,
+  labelDragItOrDrag: 'Label: drag it, or drag its corner to resize',
+  sDragItOrDrag: (party: Part, word: Part) => `${party}’s ${word}: drag it, or drag its corner to resize`,
+  selectedTapMoreOfThem: (counted: Part) => `${counted} selected: tap more of them`,
   repeat: 'Repeat',
   everyPageLikeThis: 'Every page, like this',
   giveTo: 'Assign to…',
@@ -284,6 +334,8 @@ export const TEXT = {
   toPage: 'To page',
   doNotRepeat: 'Do not repeat',
   // send-later-card.tsx
+  whenYouSendItOr: 'When you send it, or at a day and time you choose.',
+  itsKitSendsItOn: (what: Part, hour: Part) => `Its kit sends it on ${what} at ${hour}. Set that time, or another.`,
   whenItGoes: 'When it is sent',
   notSent: (problem: Part) => `Not sent: ${problem}`,
   inTheName: (inNameOf: Part) => ` in the name of ${inNameOf}`,
@@ -307,7 +359,45 @@ export const TEXT = {
   whoElseIsNotified: 'Who else is notified',
   theyGetTheSameNotices: 'They get the same notices as the sender, as far as their own settings allow.',
   // tool-bar.tsx
+  strikeWords: 'strike words',
+  putWordsIn: 'put words in',
+  dragOverTheWordsTo: 'Drag over the words to strike. Everyone who signs initials the change.',
+  tapThePageWhereWords: 'Tap the page where words go in. Everyone who signs initials the change.',
+  tapThePageToPlace2: 'Tap the page to place a label',
+  tapThePageToPlace: (inHand: Part, word: Part) => `Tap the page to place ${inHand}’s ${word}`,
+  noOneInThisPacket: 'No one in this packet signs yet. Add people under Path.',
   initialsEveryPageOf: (who: Part) => `${who} initials every page`,
   everyPage: 'Every page',
   whichTool: 'Which tool',
+  // redline-acts.ts
+  noPrintedWordsAreThere: 'No printed words are there.',
+  theChangeAndItsInitials: 'The change and its initials were removed.',
+  // mark-acts.ts
+  placed: (word: Part) => `${word} placed.`,
+  removed: (counted: Part) => `${counted} removed.`,
+  copied: (counted: Part) => `${counted} copied.`,
+  pasted: (counted: Part) => `${counted} pasted.`,
+  accepted: (counted: Part) => `${counted} accepted.`,
+  leftOut3: (counted: Part) => `${counted} left out.`,
+  second: 'Second',
+  first: 'First',
+  twoChoicesPlaced: 'Two choices placed.',
+  initialsBesideAChangeAre: 'Initials beside a change are removed with the change.',
+  putOnPagesTo: (counted: Part, from: Part, to: Part) => `${counted} put on pages ${from} to ${to}.`,
+  givenToToo: (counted: Part, name: Part) => `${counted} given to ${name} too.`,
+  printedPlace: 'printed place',
+  // use-draft.ts
+  youAreSignedOutYour: 'You are signed out. Your changes are saved on this device; sign in again and open this draft.',
+  noConnectionYourChangesAre: 'No connection. Your changes are saved on this device and sent when it is back.',
+  oneChangeWasNotSaved: (message: Part) => `One change was not saved: ${message}`,
+  savedChangedTheSameThing: (over: Part) =>
+    `Saved. ${over} changed the same thing meanwhile. Your change was saved; please check it.`,
+  saved2: (what: Part) => `Saved ${what}`,
+  saved: 'Saved',
+  // use-document-tools.ts
+  isStillBeingReadTry: (name: Part) => `“${name}” is still being read. Try again in a moment.`,
+  cannotBeRead: (name: Part) => `“${name}” cannot be read.`,
+  // desk.tsx
+  // use-page-slots.ts
+  part: (name: Part, what: Part) => `${name}, part ${what}`,
 };

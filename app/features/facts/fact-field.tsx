@@ -41,7 +41,7 @@ export function FactField({ def, value, onChange, onSubmit }: Props) {
     const options =
       def.type === 'flag'
         ? [
-            { value: 'yes', label: 'Yes' },
+            { value: 'yes', label: TEXT.yes },
             { value: 'no', label: 'No' },
           ]
         : (def.options ?? []);

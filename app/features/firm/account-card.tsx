@@ -23,7 +23,7 @@ export function browserWords(agent: string): string {
     [/Safari\//, 'Safari'],
   ];
   const systems: [RegExp, string][] = [
-    [/iPhone|iPad/, 'iPhone or iPad'],
+    [/iPhone|iPad/, TEXT.iPhoneOrIPad],
     [/Android/, 'Android'],
     [/Windows/, 'Windows'],
     [/Mac OS X/, 'Mac'],
@@ -31,7 +31,7 @@ export function browserWords(agent: string): string {
   ];
   const found = (list: [RegExp, string][]) => list.find(([pattern]) => pattern.test(agent))?.[1];
   const [name, system] = [found(names), found(systems)];
-  return [name ?? 'A browser', system && `on ${system}`].filter(Boolean).join(' ');
+  return [name ?? 'A browser', system && TEXT.on(system)].filter(Boolean).join(' ');
 }
 
 export function AccountCard() {

@@ -13,7 +13,7 @@ import { Stack } from '../../ui/layout';
 
 type Member = FirmView['members'][number];
 
-const ROLE_WORDS = { owner: 'Owner', member: 'Member' } as const;
+const ROLE_WORDS = { owner: TEXT.owner, member: TEXT.member } as const;
 
 export function MembersCard({ firm, meId }: { firm: FirmView; meId: string }) {
   const [inviting, setInviting] = useState(false);
@@ -75,7 +75,7 @@ function MemberRow(o: {
 }) {
   const { member: m } = o;
   const left = m.disabledAt
-    ? `Disabled ${shortDay(m.disabledAt.slice(0, 10))}${m.handedTo ? `; ${m.handedTo} took over` : ''}. `
+    ? TEXT.disabled(shortDay(m.disabledAt.slice(0, 10)), m.handedTo ? TEXT.tookOver(m.handedTo) : '')
     : '';
   return (
     <Stack gap={4} testID={`member-${m.email}`}>

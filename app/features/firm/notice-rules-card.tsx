@@ -15,12 +15,12 @@ type After = Rule['term'];
 
 const UNITS: { value: After['unit']; label: string }[] = [
   { value: 'days', label: 'days' },
-  { value: 'business_days', label: 'business days' },
+  { value: 'business_days', label: TEXT.businessDays },
 ];
 const WAYS: { way: keyof Rule['delivery']; label: string }[] = [
-  { way: 'link', label: 'sent by its link' },
-  { way: 'post', label: 'posted as a letter' },
-  { way: 'hand', label: 'handed over' },
+  { way: 'link', label: TEXT.sentByItsLink },
+  { way: 'post', label: TEXT.postedAsALetter },
+  { way: 'hand', label: TEXT.handedOver },
 ];
 
 export function NoticeRulesCard() {
@@ -34,7 +34,7 @@ export function NoticeRulesCard() {
     const id = `rule-${Date.now()}`;
     const usual = { n: 1, unit: 'business_days' as const };
     const delivery = { link: usual, post: { ...usual, n: 3 }, hand: { n: 0, unit: 'days' as const } };
-    setDraft([...shown, { id, name: 'New rule', day: null, term: { n: 30, unit: 'days' }, delivery }]);
+    setDraft([...shown, { id, name: TEXT.newRule, day: null, term: { n: 30, unit: 'days' }, delivery }]);
     setOpen(id);
   };
   return (
@@ -98,7 +98,7 @@ function RuleRow({ rule, days, open, onOpen, onChange, onDrop }: RowProps) {
           <Strong>{rule.name}</Strong>
           <Small>
             {day ? TEXT.deliveredBefore(words(rule.term), day.toLowerCase()) : TEXT.noNoticePeriod}
-            {`; counts ${words(rule.delivery.link)} after sending, ${words(rule.delivery.post)} after posting`}
+            {TEXT.countsAfterSendingAfterPosting(words(rule.delivery.link), words(rule.delivery.post))}
           </Small>
         </Stack>
         <IconButton name="pencil" label={TEXT.changeTheRule(rule.name)} on={open} onPress={onOpen} />

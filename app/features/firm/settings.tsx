@@ -13,14 +13,14 @@ import { TEXT } from './words';
 import { Actions, Row, Stack } from '../../ui/layout';
 
 const NOTICE_WORDS: Record<Notice, string> = {
-  asked: 'Someone was asked',
-  opened: 'Someone opened a packet',
-  done: 'Someone is done, and who is next',
-  declined: 'Someone declined',
-  question: 'Someone has a question',
-  lapsing: 'A packet is about to lapse, or has lapsed',
-  executed: 'A packet is executed',
-  trouble: 'A message came back, a code was locked, or someone handed over',
+  asked: TEXT.someoneWasAsked,
+  opened: TEXT.someoneOpenedAPacket,
+  done: TEXT.someoneIsDoneAndWho,
+  declined: TEXT.someoneDeclined,
+  question: TEXT.someoneHasAQuestion,
+  lapsing: TEXT.aPacketIsAboutTo,
+  executed: TEXT.aPacketIsExecuted,
+  trouble: TEXT.aMessageCameBackA,
 };
 
 export function NoticesCard() {

@@ -4,6 +4,8 @@ type Part = string | number;
 /** What the screens of “firm” say, in one place to read, edit and translate. */
 export const TEXT = {
   // account-card.tsx
+  iPhoneOrIPad: 'iPhone or iPad',
+  on: (system: Part) => `on ${system}`,
   yourAccount: 'Your account',
   yourPasswordIsChangedYou: 'Your password is changed. You are signed out everywhere else.',
   changeYourPassword: 'Change your password',
@@ -35,6 +37,10 @@ export const TEXT = {
   yourCalendar: 'Your calendar',
   signOut: 'Sign out',
   // members-card.tsx
+  disabled: (what: Part, handedTo: Part) => `Disabled ${what}${handedTo}. `,
+  owner: 'Owner',
+  member: 'Member',
+  tookOver: (handedTo: Part) => `; ${handedTo} took over`,
   members: 'Members',
   anOwner: 'an owner',
   aMember: 'a member',
@@ -58,6 +64,12 @@ export const TEXT = {
   theyGetALink: 'They get a link by email to choose a password. It works once, for three days.',
   sendTheInvitation: 'Send the invitation',
   // notice-rules-card.tsx
+  businessDays: 'business days',
+  sentByItsLink: 'sent by its link',
+  postedAsALetter: 'posted as a letter',
+  handedOver: 'handed over',
+  newRule: 'New rule',
+  countsAfterSendingAfterPosting: (link: Part, post: Part) => `; counts ${link} after sending, ${post} after posting`,
   rulesForNotices: 'Rules for notices',
   theseAreSamplesCheckEach: 'These are samples. Check each one and set it to match your law and your leases.',
   addARule: 'Add a rule',
@@ -73,6 +85,14 @@ export const TEXT = {
   countsAsDeliveredWhenAfter: (label: Part) => `Counts as delivered, when ${label}, after`,
   daysOfWhichSort: (label: Part) => `${label}: days of which sort`,
   // settings.tsx
+  someoneWasAsked: 'Someone was asked',
+  someoneOpenedAPacket: 'Someone opened a packet',
+  someoneIsDoneAndWho: 'Someone is done, and who is next',
+  someoneDeclined: 'Someone declined',
+  someoneHasAQuestion: 'Someone has a question',
+  aPacketIsAboutTo: 'A packet is about to lapse, or has lapsed',
+  aPacketIsExecuted: 'A packet is executed',
+  aMessageCameBackA: 'A message came back, a code was locked, or someone handed over',
   emailMeWhen: 'Email me when',
   eachMorningWhatNeedsYou: 'Each morning: what needs you today',
   holidays: 'Holidays',

@@ -4,6 +4,7 @@ import type { PacketParty } from '@gatepath/core/packet';
 import { slotName } from '@gatepath/core/shelf';
 import { SIDES } from '@gatepath/core/text';
 import type { TagDef } from '@gatepath/core/writing';
+import { TEXT } from './words';
 
 export interface AboutForm {
   roles: readonly PacketParty[];
@@ -15,9 +16,9 @@ export const AboutProvider = About.Provider;
 export const useAbout = () => useContext(About);
 
 export const roleName = (about: AboutForm, slot: string) =>
-  about.roles.find((r) => r.id === slot)?.name ?? 'a role that is gone';
+  about.roles.find((r) => r.id === slot)?.name ?? TEXT.aRoleThatIsGone;
 export const tagLabel = (about: AboutForm, key: string) =>
-  about.tags.find((t) => t.key === key)?.label ?? 'a tag that is gone';
+  about.tags.find((t) => t.key === key)?.label ?? TEXT.aTagThatIsGone;
 
 /** Sides for which a part can be repeated. */
 export const EACH_SIDES = SIDES.filter((s) => s !== 'other');

@@ -47,7 +47,7 @@ export function FormEditor({ text, from, onChange, menu }: Props) {
     extensions: EXTENSIONS,
     content: text.doc,
     editorProps: {
-      attributes: { role: 'textbox', 'aria-multiline': 'true', 'aria-label': 'Text of the form', class: 'form-text' },
+      attributes: { role: 'textbox', 'aria-multiline': 'true', 'aria-label': TEXT.textOfTheForm, class: 'form-text' },
     },
     onUpdate: ({ editor: e }) => onChange(e.getJSON() as Written['doc']),
   });

@@ -23,7 +23,7 @@ const BENCH: Bench = { what: 'form', home: SHELF_HOME, rules: FORM_RULES };
 const asPacket = (form: ShelfItemView, timeZone: string): PacketView => ({
   id: form.id,
   dealId: '',
-  dealName: 'Form',
+  dealName: TEXT.form,
   timeZone,
   name: form.name,
   status: 'drafting',

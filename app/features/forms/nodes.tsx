@@ -137,8 +137,8 @@ interface At {
 }
 
 const WHEN_WORDS: Record<When, string> = {
-  there: 'is yes, or is known',
-  not: 'is no, or is not known',
+  there: TEXT.isYesOrIsKnown,
+  not: TEXT.isNoOrIsNot,
   equals: 'is',
 };
 

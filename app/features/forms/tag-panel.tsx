@@ -11,17 +11,17 @@ import { TEXT } from './words';
 import { Row } from '../../ui/layout';
 
 const FROM_WORDS: Record<TagDef['from'], string> = {
-  deal: 'The deal',
-  people: 'People',
-  firm: 'The firm',
-  paper: 'This paper only, filled in with each use',
+  deal: TEXT.theDeal,
+  people: TEXT.people,
+  firm: TEXT.theFirm,
+  paper: TEXT.thisPaperOnlyFilledIn,
 };
 const TYPE_WORDS: Record<TagDef['type'], string> = {
-  flag: 'yes or no',
+  flag: TEXT.yesOrNo,
   number: 'number',
   money: 'sum',
   year: 'year',
-  choice: 'one of several',
+  choice: TEXT.oneOfSeveral,
   text: 'words',
   day: 'day',
   names: 'names',
@@ -51,7 +51,7 @@ export function TagPanel({ onPick, onClose }: { onPick: (key: string) => void; o
           {TEXT.close}
         </Button>
       </Row>
-      <ScrollView style={{ maxHeight: 260 }} {...byKeys('Tags')}>
+      <ScrollView style={{ maxHeight: 260 }} {...byKeys(TEXT.tags)}>
         {TAG_SOURCES.map((from) => {
           const some = found.filter((t) => t.from === from);
           return some.length ? (

@@ -5,6 +5,7 @@ import type { ShelfItemView } from '@gatepath/contract';
 import type { Written } from '@gatepath/core/writing';
 import { keys } from '../../api/keys';
 import { ApiError, call } from '../../api/client';
+import { TEXT } from './words';
 
 /** Milliseconds without a key after which a text is sent. */
 const PAUSE = 900;
@@ -52,7 +53,7 @@ export function useText(item: ShelfItemView & { written: NonNullable<ShelfItemVi
   const [left] = useState(() => savedText(id));
   const [text, setText] = useState<Written>(left?.text ?? written.text);
   const [from, setFrom] = useState(0);
-  const [told, setTold] = useState<Pick<TextHandle, 'state' | 'sentence'>>({ state: 'saved', sentence: 'Saved' });
+  const [told, setTold] = useState<Pick<TextHandle, 'state' | 'sentence'>>({ state: 'saved', sentence: TEXT.saved });
   // Whether the server lacks some of it, and the version it was written on.
   const unsent = useRef<Written | null>(left?.text ?? null);
   const version = useRef(left?.version ?? written.version);
@@ -73,14 +74,14 @@ export function useText(item: ShelfItemView & { written: NonNullable<ShelfItemVi
       if (unsent.current === mine) {
         unsent.current = null;
         keep(id, null);
-        setTold({ state: 'saved', sentence: 'Saved' });
+        setTold({ state: 'saved', sentence: TEXT.saved });
       } else keep(id, { version: version.current, text: unsent.current ?? mine });
       client.setQueryData(keys.shelfItem(id), saved);
     } catch (error) {
       const away = !(error instanceof ApiError) || error.status >= 500 || error.status === 401;
       setTold({
         state: away ? 'offline' : 'refused',
-        sentence: away ? 'No connection. Your text is saved on this device and sent when it is back.' : error.message,
+        sentence: away ? TEXT.noConnectionYourTextIs : error.message,
       });
       if (away) timer.current = setTimeout(() => void send(), AGAIN);
     } finally {

@@ -4,6 +4,7 @@ type Part = string | number;
 /** What the screens of “forms” say, in one place to read, edit and translate. */
 export const TEXT = {
   // editor.tsx
+  textOfTheForm: 'Text of the form',
   tag: 'Tag',
   place: 'Place',
   style: 'Style',
@@ -30,9 +31,12 @@ export const TEXT = {
   deleteColumn: 'Delete column',
   deleteTable: 'Delete table',
   // form-place.tsx
+  form: 'Form',
   gatePath: 'Gate Path',
   theForm: 'the form',
   // nodes.tsx
+  isYesOrIsKnown: 'is yes, or is known',
+  isNoOrIsNot: 'is no, or is not known',
   onlyWhere: 'Only where',
   whatItDepends: 'What it depends on',
   inWhichCase: 'In which case',
@@ -57,6 +61,13 @@ export const TEXT = {
   insert: 'Insert',
   close: 'Close',
   // tag-panel.tsx
+  theDeal: 'The deal',
+  people: 'People',
+  theFirm: 'The firm',
+  thisPaperOnlyFilledIn: 'This paper only, filled in with each use',
+  yesOrNo: 'yes or no',
+  oneOfSeveral: 'one of several',
+  tags: 'Tags',
   findATag: 'Find a tag',
   noTagHasThatName: 'No tag has that name. You can add the firm’s own facts on the Rules screen.',
   // written-place.tsx
@@ -76,4 +87,10 @@ export const TEXT = {
   initialsAtTheFoot: 'Initials at the foot of every page',
   languageOfThePaper: 'Language of the paper',
   amountsDatesNumbersAndLists: 'Amounts, dates, numbers and lists of names are written in this language.',
+  // use-text.ts
+  saved: 'Saved',
+  noConnectionYourTextIs: 'No connection. Your text is saved on this device and sent when it is back.',
+  // about.ts
+  aRoleThatIsGone: 'a role that is gone',
+  aTagThatIsGone: 'a tag that is gone',
 };

@@ -31,8 +31,8 @@ const FormEditor = lazy(async () => ({ default: (await import('./editor')).FormE
 export type WrittenItem = ShelfItemView & { written: NonNullable<ShelfItemView['written']> };
 
 const SHOWN = [
-  { value: 'text', label: 'Text' },
-  { value: 'paper', label: 'Paper' },
+  { value: 'text', label: TEXT.text },
+  { value: 'paper', label: TEXT.paper },
 ] as const;
 type Shown = (typeof SHOWN)[number]['value'];
 

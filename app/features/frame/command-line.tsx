@@ -16,21 +16,21 @@ const OPEN = 'gatepath:command-line';
 export const openCommandLine = () => window.dispatchEvent(new Event(OPEN));
 
 const PLACES = [
-  { words: 'Today', href: '/today', more: 'start home' },
-  { words: 'Deals', href: '/deals', more: 'list' },
-  { words: 'New deal', href: '/deals/new', more: 'open begin listing sale tenancy' },
-  { words: 'Shelf', href: '/shelf', more: 'forms kits' },
-  { words: 'New kit', href: '/shelf/new-kit', more: 'forms' },
-  { words: 'Notices', href: '/notices', more: 'rent entry letters tenants many homes' },
-  { words: 'New notice', href: '/notices/new', more: 'rent entry many homes' },
-  { words: 'People', href: '/people', more: 'address book contacts' },
-  { words: 'Reports', href: '/insight', more: 'charts insight weeks time at gate' },
-  { words: 'Import a table', href: '/import', more: 'csv vcard import deals people' },
-  { words: 'Rules', href: '/rules', more: 'requirements papers needed' },
-  { words: 'New rule', href: '/rules/new', more: '' },
-  { words: 'Mailroom', href: '/mailroom', more: 'messages mail' },
-  { words: 'Firm', href: '/firm', more: 'settings holidays members calendar' },
-  { words: 'Check a sealed copy', href: '/check', more: 'verify proof' },
+  { words: TEXT.today, href: '/today', more: TEXT.startHome },
+  { words: TEXT.deals, href: '/deals', more: 'list' },
+  { words: TEXT.newDeal, href: '/deals/new', more: TEXT.openBeginListingSaleTenancy },
+  { words: TEXT.shelf, href: '/shelf', more: TEXT.formsKits },
+  { words: TEXT.newKit, href: '/shelf/new-kit', more: 'forms' },
+  { words: TEXT.notices, href: '/notices', more: TEXT.rentEntryLettersTenantsMany },
+  { words: TEXT.newNotice, href: '/notices/new', more: TEXT.rentEntryManyHomes },
+  { words: TEXT.people, href: '/people', more: TEXT.addressBookContacts },
+  { words: TEXT.reports, href: '/insight', more: TEXT.chartsInsightWeeksTimeAt },
+  { words: TEXT.importATable, href: '/import', more: TEXT.csvVcardImportDealsPeople },
+  { words: TEXT.rules, href: '/rules', more: TEXT.requirementsPapersNeeded },
+  { words: TEXT.newRule, href: '/rules/new', more: '' },
+  { words: TEXT.mailroom, href: '/mailroom', more: TEXT.messagesMail },
+  { words: TEXT.firm, href: '/firm', more: TEXT.settingsHolidaysMembersCalendar },
+  { words: TEXT.checkASealedCopy, href: '/check', more: TEXT.verifyProof },
 ] as const;
 
 const placeOf = (f: Found) =>
@@ -43,10 +43,10 @@ const placeOf = (f: Found) =>
         : `/deals/${f.dealId ?? ''}`;
 
 const GROUPS = [
-  ['deals', 'Deals'],
-  ['people', 'People'],
-  ['packets', 'Packets'],
-  ['papers', 'Papers'],
+  ['deals', TEXT.deals],
+  ['people', TEXT.people],
+  ['packets', TEXT.packets],
+  ['papers', TEXT.papers],
 ] as const;
 
 /** Returns whether somebody is typing: then the key is a letter. */

@@ -11,12 +11,12 @@ import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
 const PLACES = [
-  { href: '/today', label: 'Today' },
-  { href: '/deals', label: 'Deals' },
-  { href: '/shelf', label: 'Shelf' },
-  { href: '/people', label: 'People' },
-  { href: '/mailroom', label: 'Mailroom' },
-  { href: '/firm', label: 'Firm' },
+  { href: '/today', label: TEXT.today },
+  { href: '/deals', label: TEXT.deals },
+  { href: '/shelf', label: TEXT.shelf },
+  { href: '/people', label: TEXT.people },
+  { href: '/mailroom', label: TEXT.mailroom },
+  { href: '/firm', label: TEXT.firm },
 ] as const;
 
 /** The navigation of a signed-in member: below on a phone, above on a wide screen. */

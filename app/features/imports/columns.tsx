@@ -20,7 +20,7 @@ export const withField = (map: readonly string[], at: number, key: string): stri
 
 export function Columns({ seen, onSet }: { seen: Seen; onSet: (at: number, key: string) => void }) {
   const p = usePalette();
-  const label = (key: string) => seen.fields.find((f) => f.key === key)?.label ?? 'left out';
+  const label = (key: string) => seen.fields.find((f) => f.key === key)?.label ?? TEXT.leftOut;
   return (
     <Card testID="import-columns">
       <Heading>{TEXT.whatEachColumn}</Heading>

@@ -17,7 +17,7 @@ import { Columns, withField } from './columns';
 import { TEXT } from './words';
 import { Actions, Row } from '../../ui/layout';
 
-const WHAT: Record<TableKind, string> = { deals: 'Deals', people: 'People' };
+const WHAT: Record<TableKind, string> = { deals: TEXT.deals, people: TEXT.people };
 
 export function ImportPlace() {
   const asked = useLocalSearchParams<{ what?: string }>().what ?? '';
@@ -25,7 +25,7 @@ export function ImportPlace() {
   const [file, setFile] = useState<File | null>(null);
   const pick = useFilePick({
     accept: '.csv,.txt,.vcf,text/csv,text/vcard',
-    label: 'The file',
+    label: TEXT.theFile,
     testID: 'import-file',
     onFile: setFile,
   });
@@ -119,7 +119,7 @@ function Preview({ kind, file }: { kind: TableKind; file: File }) {
                 onPress={() => look.mutate({ take: seen.bad ? 'good' : 'all', map: seen.map })}
                 testID="import-take"
               >
-                {seen.bad ? TEXT.importThe(count(seen.good, 'good row')) : TEXT.importAll(count(seen.good, 'row'))}
+                {seen.bad ? TEXT.importThe(count(seen.good, TEXT.goodRow)) : TEXT.importAll(count(seen.good, 'row'))}
               </Button>
               <Button onPress={() => router.navigate(`/${kind}`)}>{TEXT.cancel}</Button>
             </Actions>

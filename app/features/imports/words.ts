@@ -11,6 +11,10 @@ export const TEXT = {
   isChange: (heading: Part, label: Part) => `${heading} is: ${label}. Change it`,
   leftOut: 'left out',
   // import-place.tsx
+  deals: 'Deals',
+  people: 'People',
+  theFile: 'The file',
+  goodRow: 'good row',
   backToTheList: 'Back to the list',
   importATable: 'Import a table',
   whatItsRows: 'What its rows are',

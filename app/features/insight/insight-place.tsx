@@ -60,7 +60,12 @@ function Weeks({ v }: { v: InsightView }) {
     <ChartCard
       testID="chart-weeks"
       title={TEXT.packetsAWeek}
-      sentence={`In ${v.weeks.length} weeks ${count(sum('sent'), 'packet')} went out and ${sum('executed')} were executed; ${sum('lapsed') || 'none'} lapsed.`}
+      sentence={TEXT.inWeeksWentOutAnd(
+        v.weeks.length,
+        count(sum('sent'), 'packet'),
+        sum('executed'),
+        sum('lapsed') || 'none',
+      )}
       empty={TEXT.nothingHasBeenSent}
       list="weeks"
       nothing={v.weeks.every((w) => !w.sent && !w.executed && !w.lapsed)}
@@ -82,7 +87,7 @@ function Weeks({ v }: { v: InsightView }) {
 /** Returns how long the slowest side takes, in words; less than a day is said so. */
 function waitWords({ side, median, slow }: InsightView['waits'][number]): string {
   const than = (n: number) => (n < 1 ? 'a day' : days(n));
-  return `Slowest: ${lowerFirst(SIDE_WORDS[side])}. Half take no longer than ${than(median)}, nine in ten no longer than ${than(slow)}.`;
+  return TEXT.slowestHalfTakeNoLonger(lowerFirst(SIDE_WORDS[side]), than(median), than(slow));
 }
 
 function Waits({ v }: { v: InsightView }) {

@@ -7,6 +7,10 @@ export const TEXT = {
   hideTheNumbers: 'Hide the numbers',
   theNumbers: 'The numbers',
   // insight-place.tsx
+  inWeeksWentOutAnd: (what: Part, counted: Part, executed: Part, what2: Part) =>
+    `In ${what} weeks ${counted} went out and ${executed} were executed; ${what2} lapsed.`,
+  slowestHalfTakeNoLonger: (side: Part, median: Part, slow: Part) =>
+    `Slowest: ${side}. Half take no longer than ${median}, nine in ten no longer than ${slow}.`,
   howItGoes: 'the reports',
   reports: 'Reports',
   howTheFirmsPacketsWent: 'How the firm’s packets went in the last months. Nothing here is counted by person.',

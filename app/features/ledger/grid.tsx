@@ -31,12 +31,12 @@ interface Props {
 }
 
 const SAYS: Record<CellState, string> = {
-  none: 'nothing to do',
-  initials: 'initials wanted',
-  signature: 'signature wanted',
-  other: 'something to fill in',
-  gap: 'gap: initials are missing',
-  excepted: 'excepted from the initials',
+  none: TEXT.nothingToDo,
+  initials: TEXT.initialsWanted,
+  signature: TEXT.signatureWanted,
+  other: TEXT.somethingToFillIn,
+  gap: TEXT.gapInitialsAreMissing,
+  excepted: TEXT.exceptedFromTheInitials,
   done: 'done',
 };
 
@@ -52,7 +52,7 @@ export function LedgerGrid({ rows, parties, documents, onTouch, here, height }: 
     for (const row of rows) {
       if (row.documentId !== doc) {
         doc = row.documentId;
-        out.push({ key: doc, head: documents.find((d) => d.id === doc)?.name ?? 'Document' });
+        out.push({ key: doc, head: documents.find((d) => d.id === doc)?.name ?? TEXT.document });
       }
       out.push({ key: `${doc}:${row.page}`, row });
     }

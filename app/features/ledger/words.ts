@@ -4,6 +4,13 @@ type Part = string | number;
 /** What the screens of “ledger” say, in one place to read, edit and translate. */
 export const TEXT = {
   // grid.tsx
+  document: 'Document',
+  nothingToDo: 'nothing to do',
+  initialsWanted: 'initials wanted',
+  signatureWanted: 'signature wanted',
+  somethingToFillIn: 'something to fill in',
+  gapInitialsAreMissing: 'gap: initials are missing',
+  exceptedFromTheInitials: 'excepted from the initials',
   page: (page: Part) => `page ${page}`,
   pageLedger: 'Page ledger',
   pageOf: (page: Part, name: Part, says: Part) => `Page ${page}, ${name}: ${says}`,

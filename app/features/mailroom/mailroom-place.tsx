@@ -49,9 +49,9 @@ function MessageCard({ message: m, timeZone }: { message: MessageSummary; timeZo
       <Pressable role="link" onPress={() => router.push(`/mailroom/${m.id}`)} style={{ gap: 2, minHeight: 44 }}>
         <Strong>{m.subject}</Strong>
         <Small>
-          {m.channel === 'text' ? TEXT.textMessage(m.toName, m.toPhone ?? '') : `To ${m.toName} (${m.toEmail})`}
+          {m.channel === 'text' ? TEXT.textMessage(m.toName, m.toPhone ?? '') : TEXT.to(m.toName, m.toEmail)}
         </Small>
-        <Small>{`${when(m.createdAt, timeZone)} · ${{ queued: 'on its way', kept: 'in the mailroom', sent: 'sent', failed: 'not sent', returned: 'came back' }[m.status]}`}</Small>
+        <Small>{`${when(m.createdAt, timeZone)} · ${{ queued: TEXT.onItsWay, kept: TEXT.inTheMailroom, sent: 'sent', failed: TEXT.notSent, returned: TEXT.cameBack }[m.status]}`}</Small>
         {m.problem ? <Small tone="stop">{m.problem}</Small> : null}
       </Pressable>
       {m.link && /\/sign\//.test(m.link) ? (

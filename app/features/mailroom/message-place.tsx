@@ -20,7 +20,7 @@ export function MessagePlace() {
     <Page>
       <View>
         <Title>{m.subject}</Title>
-        <Small>{`${m.channel === 'text' ? TEXT.textMessage(m.toName, m.toPhone ?? '') : `To ${m.toName} (${m.toEmail})`} · ${when(m.createdAt, session.data?.firm?.timeZone)}`}</Small>
+        <Small>{`${m.channel === 'text' ? TEXT.textMessage(m.toName, m.toPhone ?? '') : TEXT.to(m.toName, m.toEmail)} · ${when(m.createdAt, session.data?.firm?.timeZone)}`}</Small>
       </View>
       <Card>
         {m.bodyText

@@ -4,6 +4,11 @@ type Part = string | number;
 /** What the screens of “mailroom” say, in one place to read, edit and translate. */
 export const TEXT = {
   // mailroom-place.tsx
+  to: (toName: Part, toEmail: Part) => `To ${toName} (${toEmail})`,
+  onItsWay: 'on its way',
+  inTheMailroom: 'in the mailroom',
+  notSent: 'not sent',
+  cameBack: 'came back',
   mailroom: 'Mailroom',
   inTheDemoNothingLeaves: 'In the demo, nothing leaves this computer: every message stays here, and its links work.',
   noMailServerIsSet: 'No mail server is set',

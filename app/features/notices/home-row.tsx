@@ -64,7 +64,7 @@ export function HomeRow(props: Props) {
   const [open, setOpen] = useState(false);
   const bad = row.state === 'wrong' || row.steps.arrived === 'failed';
   const out = row.state === 'left_out';
-  const tenants = listWords(row.tenants) || 'no one yet';
+  const tenants = listWords(row.tenants) || TEXT.nobodyYet;
   // Problems are shown in full below, once the row is open.
   const says =
     open && row.state === 'wrong' ? null : (
@@ -149,9 +149,9 @@ function Cells({ row, notice, columns, says }: Part) {
 /** The same as lines, on a phone. */
 function Lines({ row, notice, columns, says }: Part) {
   const told = [
-    listWords(row.tenants.map(firstName)) || 'no one yet',
+    listWords(row.tenants.map(firstName)) || TEXT.nobodyYet,
     ...columns.map((c) => valueWords(c, row.values[c.key])),
-    row.countsFrom ? `counts from ${shortDay(row.countsFrom)}` : '',
+    row.countsFrom ? TEXT.countsFrom2(shortDay(row.countsFrom)) : '',
   ];
   return (
     <Stack gap={4}>

@@ -20,7 +20,7 @@ export function Homes({ notice, acts }: { notice: NoticeView; acts: Acts }) {
     table.mutate({ file: f, take: false, ...(map ? { map } : {}) }, { onSuccess: setSeen });
   const pick = useFilePick({
     accept: '.csv,.txt,text/csv',
-    label: 'The table of homes',
+    label: TEXT.theTableOfHomes,
     testID: 'homes-file',
     onFile: (f) => {
       setFile(f);

@@ -27,11 +27,11 @@ export function NoticePlace() {
 }
 
 const SHOWS: { value: RowShow; label: string }[] = [
-  { value: 'all', label: 'All' },
-  { value: 'wrong', label: 'To fix' },
-  { value: 'ready', label: 'To send' },
-  { value: 'gone', label: 'Sent' },
-  { value: 'letters', label: 'Letters' },
+  { value: 'all', label: TEXT.all },
+  { value: 'wrong', label: TEXT.toFix },
+  { value: 'ready', label: TEXT.toSend2 },
+  { value: 'gone', label: TEXT.gone },
+  { value: 'letters', label: TEXT.letters },
 ];
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
@@ -160,13 +160,13 @@ function Progress({ notice }: { notice: NoticeView }) {
   const all = counts.homes - counts.leftOut;
   if (!all) return null;
   const told = [
-    counts.wrong ? `${counts.wrong} to be fixed` : '',
-    counts.fresh ? `${counts.fresh} being worked out` : '',
-    counts.ready ? `${counts.ready} to send` : '',
-    counts.cameBack ? `${counts.cameBack} came back` : '',
-    counts.gone ? `${counts.opened} opened` : '',
-    notice.signed && counts.gone ? `${counts.done} signed` : '',
-    counts.leftOut ? `${counts.leftOut} left out` : '',
+    counts.wrong ? TEXT.toBeFixed(counts.wrong) : '',
+    counts.fresh ? TEXT.beingWorkedOut(counts.fresh) : '',
+    counts.ready ? TEXT.toSend(counts.ready) : '',
+    counts.cameBack ? TEXT.cameBack(counts.cameBack) : '',
+    counts.gone ? TEXT.opened(counts.opened) : '',
+    notice.signed && counts.gone ? TEXT.signed(counts.done) : '',
+    counts.leftOut ? TEXT.leftOut(counts.leftOut) : '',
   ].filter(Boolean);
   return (
     <Stack role="status" gap={8} testID="notice-progress">
@@ -181,7 +181,7 @@ function Progress({ notice }: { notice: NoticeView }) {
       <Body>
         <Strong>{TEXT.ofGone(counts.gone, all)}</Strong>
         {told.length ? `, ${listWords(told)}` : ''}
-        {notice.state === 'stopped' ? '. Stopped: the rest waits for you.' : ''}
+        {notice.state === 'stopped' ? TEXT.stoppedTheRestWaitsFor : ''}
       </Body>
     </Stack>
   );

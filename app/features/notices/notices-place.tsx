@@ -43,8 +43,8 @@ export function NoticesPlace() {
 }
 
 const STATE_WORDS: Record<NoticeSummary['state'], string> = {
-  preparing: 'being prepared',
-  going: 'going now',
+  preparing: TEXT.beingPrepared,
+  going: TEXT.goingNow,
   stopped: 'stopped',
   gone: 'gone',
 };
@@ -56,9 +56,9 @@ function NoticeCard({ notice }: { notice: NoticeSummary }) {
   const all = counts.homes - counts.leftOut;
   const told = [
     notice.state === 'gone' ? '' : STATE_WORDS[notice.state],
-    counts.wrong ? `${counts.wrong} to be fixed` : '',
-    counts.cameBack ? `${counts.cameBack} came back` : '',
-    counts.letters ? `${count(counts.letters, 'letter')} to be posted` : '',
+    counts.wrong ? TEXT.toBeFixed(counts.wrong) : '',
+    counts.cameBack ? TEXT.cameBack(counts.cameBack) : '',
+    counts.letters ? TEXT.toBePosted(count(counts.letters, 'letter')) : '',
   ].filter(Boolean);
   return (
     <Pressable

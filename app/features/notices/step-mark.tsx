@@ -4,14 +4,15 @@ import type { NoticeRow } from '@gatepath/contract';
 import { usePalette } from '../../ui/hooks';
 import { Icon } from '../../ui/icon';
 import { Small } from '../../ui/text';
+import { TEXT } from './words';
 
 export type StepName = keyof NoticeRow['steps'];
 export type StepState = NoticeRow['steps'][StepName];
 
 export const STATE_WORDS: Record<StepState, string> = {
   done: 'yes',
-  now: 'just now',
-  to_do: 'not yet',
+  now: TEXT.justNow,
+  to_do: TEXT.notYet,
   failed: 'no',
   none: '',
 };

@@ -7,6 +7,7 @@ export const TEXT = {
   findTheTenancy: 'Find the tenancy',
   noActiveTenancyHasThat: 'No active tenancy has that name.',
   // home-row.tsx
+  countsFrom2: (countsFrom: Part) => `counts from ${countsFrom}`,
   notSaid: 'not filled in',
   nobodyYet: 'no one yet',
   saveForThisHome: 'Save for this home',
@@ -17,6 +18,7 @@ export const TEXT = {
   includeItAgain: 'Include it again',
   dismiss: 'Dismiss',
   // homes.tsx
+  theTableOfHomes: 'The table of homes',
   soFar: (homes: Part) => `${homes} so far`,
   whoGets: 'Who gets it',
   aCsvFileWithOne: 'A CSV file with one row per home: its address, and in the other columns what its notice says.',
@@ -50,6 +52,16 @@ export const TEXT = {
   aNotice: (name: Part) => `A notice of ${name}`,
   moreKits: 'More kits',
   // notice-place.tsx
+  opened: (opened: Part) => `${opened} opened`,
+  signed: (done: Part) => `${done} signed`,
+  all: 'All',
+  toFix: 'To fix',
+  toSend2: 'To send',
+  letters: 'Letters',
+  beingWorkedOut: (fresh: Part) => `${fresh} being worked out`,
+  toSend: (ready: Part) => `${ready} to send`,
+  leftOut: (leftOut: Part) => `${leftOut} left out`,
+  stoppedTheRestWaitsFor: '. Stopped: the rest waits for you.',
   theNotice: 'the notice',
   whichHomesAreShown: 'Which homes are shown',
   theSignsOfAHome: (list: Part) => `The signs of a home, in their order: ${list}.`,
@@ -68,6 +80,11 @@ export const TEXT = {
   countsFrom: 'counts from',
   howItStands: 'status',
   // notices-place.tsx
+  beingPrepared: 'being prepared',
+  goingNow: 'going now',
+  toBeFixed: (wrong: Part) => `${wrong} to be fixed`,
+  cameBack: (cameBack: Part) => `${cameBack} came back`,
+  toBePosted: (counted: Part) => `${counted} to be posted`,
   theNotices: 'the notices',
   showOlderNotices: 'Show older notices',
   noNoticesYet: 'No notices yet',
@@ -86,4 +103,7 @@ export const TEXT = {
   sentTodayItCountsAs: (day: Part, day2: Part) =>
     `Sent today, it counts as delivered on ${day}: it can take effect from ${day2} on.`,
   sendNothingWhileARow: 'Send nothing while a row is wrong',
+  // step-mark.tsx
+  justNow: 'just now',
+  notYet: 'not yet',
 };

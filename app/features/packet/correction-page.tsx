@@ -63,7 +63,7 @@ export function CorrectionPage({ packet, sent, look, redline, over, hint, onTouc
       </Row>
       <ScrollView
         horizontal
-        {...byKeys('The page with the change')}
+        {...byKeys(TEXT.thePageWithTheChange)}
         onLayout={(e) => setRoom(e.nativeEvent.layout.width)}
       >
         {width > 0 ? (

@@ -37,7 +37,7 @@ export function PacketScreen({ packet, sent }: Props) {
   const [look, setLook] = useState<{ documentId: string; page: number } | null>(null);
   const head =
     packet.status === 'at_gate'
-      ? `At gate ${sent.gate + 1} of ${sent.plan.gates.length}. ${sent.holdUp.sentence}`
+      ? TEXT.atGateOf(sent.gate + 1, sent.plan.gates.length, sent.holdUp.sentence)
       : `${STATUS_WORDS[packet.status]}. ${sent.holdUp.sentence}`;
   const color = packet.status === 'executed' ? p.moss : packet.status === 'at_gate' ? p.brick : p.wine;
   return (
@@ -100,13 +100,13 @@ export function PacketScreen({ packet, sent }: Props) {
 function After({ packet, sent }: Props) {
   return (
     <>
-      <Part name="What is ahead">
+      <Part name={TEXT.whatIsAhead}>
         <AheadCard packet={packet} sent={sent} />
       </Part>
-      <Part name="Changing what is ahead">
+      <Part name={TEXT.changingWhatIsAhead}>
         <ChangeAhead packet={packet} sent={sent} />
       </Part>
-      <Part name="What happened">
+      <Part name={TEXT.whatHappened}>
         <Activity packet={packet} sent={sent} />
       </Part>
       {packet.status === 'withdrawn' ? null : <SaveToShelfCard packet={packet} />}

@@ -128,43 +128,43 @@ const todayIn = (timeZone: string) => dayOf(new Date().toISOString(), timeZone);
 /** Returns a party's status as a line and a smaller one. */
 function statusWords(party: Party, s: PartyStatusView, timeZone: string): [string, string] {
   const first = firstName(party.name);
-  const on = s.device ? ` on a ${s.device}` : '';
+  const on = s.device ? TEXT.onA(s.device) : '';
   const at = (iso: string | null) => (iso ? when(iso, timeZone) : '');
-  const seen = s.seenAt && at(s.seenAt) !== at(s.openedAt) ? `, last seen ${at(s.seenAt)}` : '';
+  const seen = s.seenAt && at(s.seenAt) !== at(s.openedAt) ? TEXT.lastSeen(at(s.seenAt)) : '';
   const role = sideLabel(party.side, party.ordinal);
-  const host = s.hostName ? `, at ${s.hostName}’s desk` : '';
+  const host = s.hostName ? TEXT.atSDesk(s.hostName) : '';
   if (receives(party) && s.askedAt && s.status !== 'dropped') return delivery(party, s, at);
   switch (s.status) {
     case 'done':
-      return [`${first} is done`, `${at(s.doneAt)}${on}${host}, ${count(s.total, 'mark')}`];
+      return [TEXT.isDone(first), `${at(s.doneAt)}${on}${host}, ${count(s.total, 'mark')}`];
     case 'declined':
-      return [`${first} declined`, `“${s.reason}”`];
+      return [TEXT.declined(first), `“${s.reason}”`];
     case 'excused':
-      return [`${first} was not needed`, 'another at this gate was enough'];
+      return [TEXT.wasNotNeeded(first), TEXT.anotherAtThisGateWas];
     case 'dropped':
-      return [`${first} was taken out`, `“${s.reason}”`];
+      return [TEXT.wasTakenOut(first), `“${s.reason}”`];
     case 'in_progress':
     case 'opened':
       return s.again
-        ? [`${first} has a change to initial`, `opened ${at(s.openedAt)}${on}${seen}; ${count(s.left, 'place')} to go`]
+        ? [TEXT.hasAChangeToInitial(first), TEXT.openedToGo2(at(s.openedAt), on, seen, count(s.left, 'place'))]
         : !holdsGate(party)
-          ? [`${first} has a copy`, `opened ${at(s.openedAt)}${on}${seen}`]
+          ? [TEXT.hasACopy(first), TEXT.opened2(at(s.openedAt), on, seen)]
           : [
-              `${first}: ${s.total - s.left} of ${s.total} done`,
-              `opened ${at(s.openedAt)}${on}${seen}${host}; ${count(s.left, 'place')} to go`,
+              TEXT.ofDone2(first, s.total - s.left, s.total),
+              TEXT.openedToGo(at(s.openedAt), on, seen, host, count(s.left, 'place')),
             ];
     case 'asked':
-      if (s.again) return [`${first} has a change to initial`, `asked ${at(s.askedAt)}; not opened yet`];
-      if (!byLink(party)) return [`${first} signs at the desk`, `${role}, since ${at(s.askedAt)}`];
+      if (s.again) return [TEXT.hasAChangeToInitial(first), TEXT.askedNotOpenedYet(at(s.askedAt))];
+      if (!byLink(party)) return [TEXT.signsAtTheDesk(first), TEXT.since(role, at(s.askedAt))];
       return [
-        !holdsGate(party) ? `${first} was sent a copy` : `${first} has not opened it yet`,
-        `asked ${at(s.askedAt)}, ${party.email || party.phone || role}`,
+        !holdsGate(party) ? TEXT.wasSentACopy(first) : TEXT.hasNotOpenedItYet(first),
+        TEXT.asked(at(s.askedAt), party.email || party.phone || role),
       ];
     default: {
-      if (!holdsGate(party)) return [`${party.name} gets a copy`, 'once everyone has signed'];
+      if (!holdsGate(party)) return [TEXT.getsACopy(party.name), TEXT.onceEveryoneHasSigned];
       return [
-        `${first} comes later`,
-        `${role}, ${ACT_FACTS[party.act].does}${s.shownAt ? `; may read along since ${at(s.shownAt)}` : ''}`,
+        TEXT.comesLater(first),
+        `${role}, ${ACT_FACTS[party.act].does}${s.shownAt ? TEXT.mayReadAlongSince(at(s.shownAt)) : ''}`,
       ];
     }
   }
@@ -173,21 +173,19 @@ function statusWords(party: Party, s: PartyStatusView, timeZone: string): [strin
 /** Returns the status of a party that receives a delivery. */
 function delivery(party: Party, s: PartyStatusView, at: (iso: string | null) => string): [string, string] {
   const first = firstName(party.name);
-  const counts = s.countsFrom
-    ? `counts as delivered on ${shortDay(s.countsFrom.day)}`
-    : 'does not count as delivered yet';
+  const counts = s.countsFrom ? TEXT.countsAsDeliveredOn(shortDay(s.countsFrom.day)) : TEXT.doesNotCountAsDelivered;
   const head = s.openedAt
-    ? `${first} opened it`
+    ? TEXT.openedIt(first)
     : s.wantsLetter
-      ? `${first} is to get a letter`
+      ? TEXT.isToGetALetter(first)
       : s.letter
-        ? `A letter went to ${first}`
+        ? TEXT.aLetterWentTo(first)
         : s.status === 'done'
-          ? `Delivered to ${first}`
-          : `${first} has not opened it yet`;
+          ? TEXT.deliveredTo(first)
+          : TEXT.hasNotOpenedItYet(first);
   const steps = [
-    s.openedAt ? `opened ${at(s.openedAt)}` : s.arrivedAt ? `arrived ${at(s.arrivedAt)}` : `sent ${at(s.askedAt)}`,
-    s.letter ? `${s.letter.way === 'post' ? 'posted' : 'handed over'} ${shortDay(s.letter.day)}` : '',
+    s.openedAt ? TEXT.opened(at(s.openedAt)) : s.arrivedAt ? TEXT.arrived(at(s.arrivedAt)) : TEXT.sent(at(s.askedAt)),
+    s.letter ? `${s.letter.way === 'post' ? 'posted' : TEXT.handedOver2} ${shortDay(s.letter.day)}` : '',
     counts,
   ];
   return [head, steps.filter(Boolean).join(', ')];

@@ -40,7 +40,7 @@ export function QuestionsCard({ packet, sent }: Props) {
 function QuestionLine({ packet, sent, question: q }: Props & { question: SentView['questions'][number] }) {
   const { change } = usePacketActions(packet.id);
   const [text, setText] = useState('');
-  const name = sent.plan.parties.find((p) => p.id === q.partyId)?.name ?? 'Somebody';
+  const name = sent.plan.parties.find((p) => p.id === q.partyId)?.name ?? TEXT.somebody;
   return (
     <Stack gap={8}>
       <Strong>{`${firstName(name)}: “${q.text}”`}</Strong>
@@ -173,7 +173,7 @@ function ForecastLine({ forecast: f }: { forecast: NonNullable<SentView['forecas
       <Strong>
         {f.likely === f.slow
           ? TEXT.likelyExecuted(dayWords(f.slow))
-          : `Likely executed by ${dayWords(f.likely)}; 90% likely by ${dayWords(f.slow)}`}
+          : TEXT.likelyExecutedBy90Likely(dayWords(f.likely), dayWords(f.slow))}
       </Strong>
       <Small>{f.few ? TEXT.basedOnFewOfYour(f.from) : TEXT.basedOnHowLong(f.from)}</Small>
     </View>
@@ -224,10 +224,10 @@ export function EndCard({ packet }: { packet: PacketView }) {
 }
 
 const KIN: Record<PacketView['kin'][number]['how'], string> = {
-  new_version: 'Its new version',
-  old_version: 'New version of',
-  late_round: 'Its late signing round',
-  first_round: 'Late signing round of',
+  new_version: TEXT.itsNewVersion,
+  old_version: TEXT.newVersionOf,
+  late_round: TEXT.itsLateSigningRound,
+  first_round: TEXT.lateSigningRoundOf,
 };
 
 /** Packets it was made from, or that were made from it. */

@@ -5,6 +5,7 @@ import { PAGE_DPIS } from '@gatepath/contract/limits';
 import { usePalette } from '../../ui/hooks';
 import { Body } from '../../ui/text';
 import { lastOf } from '@gatepath/core/sure';
+import { TEXT } from './words';
 
 export interface SheetPage {
   width: number;
@@ -32,7 +33,7 @@ export function dpiFor(page: SheetPage, width: number): number {
   return PAGE_DPIS.find((d) => d >= wanted * 0.95) ?? lastOf(PAGE_DPIS);
 }
 
-const FAILING = 'This page could not be loaded. Check the connection and load it again.';
+const FAILING = TEXT.pageNotLoaded;
 
 export function Sheet({ page, url, width, label, failing = FAILING, onPicture, children, testID }: Props) {
   const p = usePalette();

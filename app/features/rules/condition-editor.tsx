@@ -37,9 +37,9 @@ interface Props {
 const DEEPEST = 3;
 
 const GROUPS = {
-  all: 'All of these hold',
-  any: 'At least one of these holds',
-  not: 'This does not hold',
+  all: TEXT.allOfTheseHold,
+  any: TEXT.atLeastOneOfThese,
+  not: TEXT.thisDoesNotHold,
 } as const;
 type Group = keyof typeof GROUPS;
 

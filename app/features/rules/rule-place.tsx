@@ -360,7 +360,9 @@ function TrialCard({ trial }: { trial: RuleTrial | undefined }) {
       ) : (
         <>
           <Body>
-            {trial.of ? TEXT.itWouldRequireThePaper(trial.asks, count(trial.of, 'open deal')) : TEXT.thereIsNoOpenDeal}
+            {trial.of
+              ? TEXT.itWouldRequireThePaper(trial.asks, count(trial.of, TEXT.openDeal))
+              : TEXT.thereIsNoOpenDeal}
           </Body>
           {trial.unknown ? <Small tone="warn">{TEXT.inAFactItDepends(trial.unknown)}</Small> : null}
           {trial.deals.map((d) => (

@@ -16,8 +16,8 @@ import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
 const SETS = [
-  { id: 'sale', title: 'Listings and sales', kinds: ['listing', 'sale'] },
-  { id: 'tenancy', title: 'Tenancies', kinds: ['tenancy'] },
+  { id: 'sale', title: TEXT.listingsAndSales, kinds: ['listing', 'sale'] },
+  { id: 'tenancy', title: TEXT.tenancies, kinds: ['tenancy'] },
 ] as const;
 
 export function RulesPlace() {
@@ -128,13 +128,13 @@ function RuleRow({
 }
 
 const TYPES = [
-  { value: 'flag', label: 'Yes or no' },
-  { value: 'number', label: 'Figure' },
-  { value: 'money', label: 'Money' },
-  { value: 'year', label: 'Year' },
-  { value: 'day', label: 'Day' },
-  { value: 'choice', label: 'Choice' },
-  { value: 'text', label: 'Words' },
+  { value: 'flag', label: TEXT.yesOrNo },
+  { value: 'number', label: TEXT.figure },
+  { value: 'money', label: TEXT.money },
+  { value: 'year', label: TEXT.year },
+  { value: 'day', label: TEXT.day },
+  { value: 'choice', label: TEXT.choice },
+  { value: 'text', label: TEXT.words },
 ] as const;
 
 const TYPE_LABELS = Object.fromEntries(TYPES.map((t) => [t.value, t.label.toLowerCase()]));

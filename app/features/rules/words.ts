@@ -4,6 +4,9 @@ type Part = string | number;
 /** What the screens of “rules” say, in one place to read, edit and translate. */
 export const TEXT = {
   // condition-editor.tsx
+  allOfTheseHold: 'All of these hold',
+  atLeastOneOfThese: 'At least one of these holds',
+  thisDoesNotHold: 'This does not hold',
   change: (groups: Part) => `${groups}. Change`,
   remove: (groups: Part) => `Remove: ${groups}`,
   addAFact: 'Add a fact',
@@ -13,6 +16,7 @@ export const TEXT = {
   thisPart: 'this part',
   removeOf: (label: Part) => `Remove: ${label}`,
   // rule-place.tsx
+  openDeal: 'open deal',
   theRule: 'the rule',
   thisRuleIsGone: 'This rule was deleted',
   someoneHasDeleted: 'Someone has deleted it.',
@@ -60,6 +64,13 @@ export const TEXT = {
   dueOf: (day: Part) => `due ${day}`,
   noDayYet: 'no day yet',
   // rules-place.tsx
+  yesOrNo: 'Yes or no',
+  figure: 'Figure',
+  money: 'Money',
+  year: 'Year',
+  day: 'Day',
+  choice: 'Choice',
+  words: 'Words',
   theRules: 'the rules',
   rules: 'Rules',
   aRuleLooks:

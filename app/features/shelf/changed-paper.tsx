@@ -42,7 +42,7 @@ export function ChangedPaper({ desk }: { desk: Desk }) {
   };
   const pick = useFilePick({
     accept: PAPER_FILES,
-    label: 'Choose the changed paper',
+    label: TEXT.chooseTheChangedPaper,
     testID: 'changed-input',
     onFile: (file) => void bring(file),
   });
@@ -69,7 +69,7 @@ export function ChangedPaper({ desk }: { desk: Desk }) {
   );
 }
 
-const WORDS = { same: 'where it was', moved: 'moved', doubtful: 'uncertain', lost: 'not found' } as const;
+const WORDS = { same: TEXT.whereItWas, moved: 'moved', doubtful: 'uncertain', lost: TEXT.notFound } as const;
 
 function FoundAgain({ desk, paper, onDone }: { desk: Desk; paper: DocumentView; onDone: () => void }) {
   const found = useQuery({
@@ -133,7 +133,7 @@ function nameOf(desk: Desk, a: Again): string {
   const mark = desk.draft.marks.find((m) => m.id === a.markId);
   const who = mark && mark.partyId !== NOBODY ? desk.draft.parties.find((x) => x.id === mark.partyId) : undefined;
   const what = mark ? KINDS[mark.kind].word : 'mark';
-  return who ? `${calledOf(who)}’s ${what}` : `A ${what}`;
+  return who ? TEXT.s(calledOf(who), what) : `A ${what}`;
 }
 
 /** One mark with the part of the page it would be on. */

@@ -106,7 +106,7 @@ export function Roles({ desk: { draft, edit } }: { desk: Pick<Desk, 'draft' | 'e
             ? []
             : [
                 <MenuItem
-                  key={`every ${side}`}
+                  key={TEXT.every2(side)}
                   title={TEXT.every(SIDE_WORDS[side].toLowerCase())}
                   onPress={() => add('every', side, 1)}
                 />,
@@ -180,7 +180,7 @@ export function Editions({ id }: { id: string }) {
       ) : (
         <Small>{TEXT.noneYetPacketsUseEditions}</Small>
       )}
-      {kits.length ? <Small>{`In ${count(kits.length, 'kit')}: ${kits.map((k) => k.name).join(', ')}`}</Small> : null}
+      {kits.length ? <Small>{TEXT.inWord(count(kits.length, 'kit'), kits.map((k) => k.name).join(', '))}</Small> : null}
       <Button
         kind="quiet"
         icon="download"

@@ -251,7 +251,7 @@ function Locked({ kit }: { kit: ShelfItemView }) {
             on={by !== undefined}
             onChange={(on) => turn(lock, on)}
             testID={`lock-${lock}`}
-            {...(by ? { hint: `locked by ${by}` } : {})}
+            {...(by ? { hint: TEXT.lockedBy2(by) } : {})}
           />
         );
       })}

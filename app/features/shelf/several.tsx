@@ -119,7 +119,7 @@ function DealRow({
         listWords(trial.people.map((x) => firstName(x.name))) || 'nobody',
         ...trial.findings.map((f) => f.sentence),
       ].join('. ')
-    : (error?.message ?? 'being prepared…');
+    : (error?.message ?? TEXT.beingPrepared);
   return (
     <View testID="several-row" style={{ borderBottomWidth: 1, borderColor: p.rule, paddingVertical: 6 }}>
       {gone ? (

@@ -70,7 +70,7 @@ export function Sharing({ item }: { item: ShelfItemView }) {
           {members
             .filter((m) => m.id !== item.owner.id)
             .map((m) => (
-              <MenuItem key={m.id} title={`To ${m.name}`} onPress={() => set.mutate({ ownerId: m.id })} />
+              <MenuItem key={m.id} title={TEXT.to(m.name)} onPress={() => set.mutate({ ownerId: m.id })} />
             ))}
         </DropMenu>
         <Button kind="quiet" busy={copy.isPending} onPress={() => copy.mutate()} testID="copy-item">

@@ -11,9 +11,9 @@ import { Row } from '../../ui/layout';
 
 type Shown = ShelfKind | 'notice';
 const WHAT: { value: Shown; label: string }[] = [
-  { value: 'kit', label: 'Kits' },
-  { value: 'form', label: 'Forms' },
-  { value: 'notice', label: 'Notices' },
+  { value: 'kit', label: TEXT.kits },
+  { value: 'form', label: TEXT.forms },
+  { value: 'notice', label: TEXT.notices },
 ];
 
 interface Props {

@@ -108,7 +108,7 @@ function NewForm() {
   };
   const pick = useFilePick({
     accept: PAPER_FILES,
-    label: 'Choose the paper that becomes a form',
+    label: TEXT.chooseThePaperThatBecomes,
     testID: 'form-input',
     onFile: (file) => void bring(file),
   });
@@ -129,7 +129,7 @@ function BringBundle() {
   const bring = useAct((file: File) => uploadFile('bringBundle', file, {}), { renews: [keys.shelf] });
   const pick = useFilePick({
     accept: '.zip,application/zip',
-    label: 'Choose the file with forms',
+    label: TEXT.chooseTheFileWithForms,
     testID: 'bundle-input',
     onFile: (file) => bring.mutate(file),
   });
@@ -160,7 +160,9 @@ function WriteForm() {
       <Button
         icon="pencil"
         busy={written.isPending}
-        onPress={() => written.mutate({ name: 'New form' }, { onSuccess: (form) => router.push(`/forms/${form.id}`) })}
+        onPress={() =>
+          written.mutate({ name: TEXT.newForm }, { onSuccess: (form) => router.push(`/forms/${form.id}`) })
+        }
         testID="write-form"
       >
         {TEXT.writeAForm}
@@ -173,8 +175,12 @@ function WriteForm() {
 /** Returns the status of an item in words. */
 export function statusWords(i: Pick<ShelfSummary, 'edition' | 'changed' | 'retired' | 'endsOn'>): string {
   if (i.retired) return 'retired';
-  if (!i.edition) return 'not on the shelf yet';
-  return [`edition ${i.edition}`, i.changed ? 'changed since' : '', i.endsOn ? `until ${shortDay(i.endsOn, '')}` : '']
+  if (!i.edition) return TEXT.notOnTheShelfYet;
+  return [
+    TEXT.edition(i.edition),
+    i.changed ? TEXT.changedSince : '',
+    i.endsOn ? TEXT.until(shortDay(i.endsOn, '')) : '',
+  ]
     .filter(Boolean)
     .join(', ');
 }

@@ -19,7 +19,7 @@ import { Row, Stack } from '../../ui/layout';
 
 /** "Thu, Dec 3 at 9:00" */
 export const laterWords = ({ day, hour }: NonNullable<KitTrial['later']>, today: string) =>
-  `${shortDay(day, today)} at ${hourWords(hour)}`;
+  TEXT.at(shortDay(day, today), hourWords(hour));
 
 /** What is not locked, one line each. */
 // eslint-disable-next-line max-lines-per-function -- one line of the card after another

@@ -114,28 +114,25 @@ function Foot({ children }: { children: ReactNode }) {
 const holds = (t: KitTrial) =>
   [`${count(t.papers, 'paper')}, ${count(t.pages, 'page')}.`, meets(t)].filter(Boolean).join(' ');
 
-const meets = (t: KitTrial) =>
-  t.meets.length ? `Meets ${t.meets.length} of what the deal needs: ${listWords(t.meets)}.` : '';
+const meets = (t: KitTrial) => (t.meets.length ? TEXT.meetsOfWhatTheDeal(t.meets.length, listWords(t.meets)) : '');
 
 /** Returns "Send to Wren and Callum": everyone at the first gate. */
 function sendWords(t: KitTrial, today: string): string {
-  if (t.later) return `Send it ${laterWords(t.later, today)}`;
+  if (t.later) return TEXT.sendIt(laterWords(t.later, today));
   const first = (t.gates[0] ?? []).flatMap((id) => t.people.find((p) => p.id === id) ?? []);
-  return first.length ? `Send to ${listWords(first.map((p) => firstName(p.name)))}` : 'Send';
+  return first.length ? TEXT.sendTo(listWords(first.map((p) => firstName(p.name)))) : TEXT.send2;
 }
 
 /** Returns what a person will have to do, in few words. */
 function does(p: KitTrial['people'][number]): string {
   const parts = [
-    p.signatures ? `signs ${p.signatures}` : '',
-    p.initials ? `initials ${p.initials}` : '',
-    p.others ? `fills ${p.others}` : '',
+    p.signatures ? TEXT.signs(p.signatures) : '',
+    p.initials ? TEXT.initials(p.initials) : '',
+    p.others ? TEXT.fills(p.others) : '',
   ].filter(Boolean);
-  const what = p.act === 'copy' ? 'gets a copy' : p.act === 'approve' ? 'reads and approves' : parts.join(', ');
-  const more = p.beyond
-    ? `; ${p.beyond === 1 ? 'a paper has' : `${p.beyond} papers have`} no line for them; space was found`
-    : '';
-  return `${what || 'has nothing to put in'}${more}`;
+  const what = p.act === 'copy' ? 'gets a copy' : p.act === 'approve' ? TEXT.readsAndApproves : parts.join(', ');
+  const more = p.beyond ? TEXT.noLineForThemSpace(p.beyond === 1 ? TEXT.aPaperHas : TEXT.papersHave(p.beyond)) : '';
+  return `${what || TEXT.hasNothingToPutIn}${more}`;
 }
 
 function Slots({ trial: t, dealId }: { trial: KitTrial; dealId: string }) {
@@ -160,7 +157,7 @@ function Slots({ trial: t, dealId }: { trial: KitTrial; dealId: string }) {
             </Stack>
           ) : (
             <Stack grow>
-              <Strong>{s.empty === 'fewer' ? `No ${s.name.toLowerCase()}` : TEXT.noYet(s.name.toLowerCase())}</Strong>
+              <Strong>{s.empty === 'fewer' ? TEXT.no(s.name.toLowerCase()) : TEXT.noYet(s.name.toLowerCase())}</Strong>
               <Small>
                 {s.empty === 'fewer'
                   ? TEXT.whatIsMeantForThis

@@ -4,6 +4,10 @@ type Part = string | number;
 /** What the screens of “shelf” say, in one place to read, edit and translate. */
 export const TEXT = {
   // changed-paper.tsx
+  s: (who: Part, what: Part) => `${who}’s ${what}`,
+  chooseTheChangedPaper: 'Choose the changed paper',
+  whereItWas: 'where it was',
+  notFound: 'not found',
   aChangedPaper: 'A changed paper',
   itCouldNotBeRead: 'It could not be read.',
   theChangedPaper: 'the changed paper',
@@ -22,6 +26,8 @@ export const TEXT = {
   hideIt: 'Hide it',
   seeItOnThePage: 'See it on the page',
   // form-part.tsx
+  every2: (side: Part) => `every ${side}`,
+  inWord: (counted: Part, what: Part) => `In ${counted}: ${what}`,
   onTheShelfEdition: (edition: Part) => `On the shelf, edition ${edition}`,
   putOnTheShelf: 'Put on the shelf',
   roles: 'Roles',
@@ -51,6 +57,7 @@ export const TEXT = {
   showAll: (itemsCount: Part) => `Show all ${itemsCount}`,
   close: 'Close',
   // kit-place.tsx
+  lockedBy2: (by: Part) => `locked by ${by}`,
   theKit: 'the kit',
   path: 'Path',
   nameOfTheKit: 'Name of the kit and its packets',
@@ -88,6 +95,7 @@ export const TEXT = {
   saveAsAKit: 'Save as a kit',
   cancel: 'Cancel',
   // several.tsx
+  beingPrepared: 'being prepared…',
   backToTheDeals: 'Back to the deals',
   forWord: (deals: Part) => `For ${deals}`,
   aDeal: 'A deal',
@@ -98,6 +106,7 @@ export const TEXT = {
   goesOutAtItsSet: 'Goes out at its set time. See the packet',
   sentSeeThePacket: 'Sent. See the packet',
   // sharing.tsx
+  to: (name: Part) => `To ${name}`,
   everyoneInTheFirmMay: (label: Part) => `Everyone in the firm may ${label}`,
   owner: 'Owner',
   ownsIt: (name: Part) => `${name} owns it.`,
@@ -108,9 +117,18 @@ export const TEXT = {
   ownsItYouCanUse: (name: Part) => `${name} owns it. You can use it on a deal but not change it.`,
   makeYourOwnCopy: 'Make your own copy',
   // shelf-head.tsx
+  kits: 'Kits',
+  notices: 'Notices',
   shelf: 'Shelf',
   whatIsShown: 'What is shown',
   // shelf-place.tsx
+  edition: (edition: Part) => `edition ${edition}`,
+  until: (endsOn: Part) => `until ${endsOn}`,
+  chooseThePaperThatBecomes: 'Choose the paper that becomes a form',
+  chooseTheFileWithForms: 'Choose the file with forms',
+  newForm: 'New form',
+  notOnTheShelfYet: 'not on the shelf yet',
+  changedSince: 'changed since',
   showThoseInUse: 'Show those in use',
   showRetiredOnes: 'Show retired ones',
   findAKit: 'Find a kit',
@@ -139,6 +157,7 @@ export const TEXT = {
   // use-kit-on.tsx
   moreKits: 'More kits…',
   // use-kit-settings.tsx
+  at: (day: Part, hour: Part) => `${day} at ${hour}`,
   name: 'Name',
   when: 'When',
   goes: (later: Part) => `sent ${later}`,
@@ -158,6 +177,19 @@ export const TEXT = {
   done: 'Done',
   change2: 'Change',
   // use-kit.tsx
+  signs: (signatures: Part) => `signs ${signatures}`,
+  initials: (initials: Part) => `initials ${initials}`,
+  fills: (others: Part) => `fills ${others}`,
+  noLineForThemSpace: (beyond: Part) => `; ${beyond} no line for them; space was found`,
+  meetsOfWhatTheDeal: (what: Part, meets: Part) => `Meets ${what} of what the deal needs: ${meets}.`,
+  sendIt: (when: Part) => `Send it ${when}`,
+  sendTo: (name: Part) => `Send to ${name}`,
+  send2: 'Send',
+  readsAndApproves: 'reads and approves',
+  aPaperHas: 'a paper has',
+  papersHave: (beyond: Part) => `${beyond} papers have`,
+  hasNothingToPutIn: 'has nothing to put in',
+  no: (what: Part) => `No ${what}`,
   theDeal: 'the deal',
   toTheDesk: 'To the desk',
   backToTheDeal: 'Back to the deal',

@@ -7,12 +7,11 @@ import { keys } from '../../api/keys';
 import { ApiError, call, newId } from '../../api/client';
 import { showAct, type PendingAct } from './acts';
 import type { Signing } from './use-signing';
+import { TEXT } from './words';
 
 /** Instead of sending to the server, says that a rehearsal does not. */
 function useNothing<Answer, Body>(): UseMutationResult<Answer, Error, Body> {
-  return useAct<Body, Answer>(() =>
-    Promise.reject(new ApiError(409, 'invalid', 'This is a rehearsal: nothing is sent.')),
-  );
+  return useAct<Body, Answer>(() => Promise.reject(new ApiError(409, 'invalid', TEXT.rehearsal)));
 }
 
 /** The ceremony of a person in a draft, in the form that `useSigning` gives for a packet that was sent. */

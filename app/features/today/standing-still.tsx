@@ -17,7 +17,7 @@ import { Row, Stack } from '../../ui/layout';
 type Item = TodayView['still']['items'][number];
 
 const AT_FIRST = { wide: 4, phone: 6 };
-const WORDS = { nudge: 'Nudge', address: 'Correct', host: 'Open', sign: 'Sign' } as const;
+const WORDS = { nudge: TEXT.nudge2, address: TEXT.correct, host: TEXT.open, sign: TEXT.sign } as const;
 
 const nudgeId = (i: Item) => ({ dealId: i.dealId, id: `nudge ${i.packetId} ${i.partyId}` });
 
@@ -51,7 +51,7 @@ export function StandingStill({ today, acts }: { today: TodayView; acts: Acts })
   );
 }
 
-const stoodWords = (n: number) => (n === 0 ? 'today' : n === 1 ? '1 day' : `${n} days`);
+const stoodWords = (n: number) => (n === 0 ? 'today' : n === 1 ? '1 day' : TEXT.days(n));
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 function HoldUpRow({ item, acts }: { item: Item; acts: Acts }) {
@@ -61,7 +61,7 @@ function HoldUpRow({ item, acts }: { item: Item; acts: Acts }) {
     item.act === 'nudge'
       ? acts.act({
           ...nudgeId(item),
-          title: `Nudge ${firstName(item.who)}`,
+          title: TEXT.nudge(firstName(item.who)),
           act: { do: 'nudge', packetId: item.packetId, partyId: item.partyId },
         })
       : open();

@@ -30,7 +30,7 @@ export function TodayPlace() {
         <Small>
           {TEXT.onWay(
             longDay(t.today),
-            count(t.deals, 'open deal'),
+            count(t.deals, TEXT.openDeal),
             count(t.packets, 'packet'),
             t.packets === 1 ? 'its' : 'their',
           )}
@@ -46,22 +46,22 @@ export function TodayPlace() {
 function Parts({ today, wide }: { today: TodayView; wide: boolean }) {
   const acts = useActs();
   const waiting = (
-    <Part name="For you to do">
+    <Part name={TEXT.forYouToDo}>
       <Waiting today={today} acts={acts} />
     </Part>
   );
   const week = (
-    <Part name="The week">
+    <Part name={TEXT.theWeek}>
       <Week today={today} />
     </Part>
   );
   const still = (
-    <Part name="Stalled">
+    <Part name={TEXT.stalled}>
       <StandingStill today={today} acts={acts} />
     </Part>
   );
   const through = (
-    <Part name="Completed">
+    <Part name={TEXT.completed}>
       <Through today={today} />
     </Part>
   );

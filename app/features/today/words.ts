@@ -4,6 +4,12 @@ type Part = string | number;
 /** What the screens of “today” say, in one place to read, edit and translate. */
 export const TEXT = {
   // standing-still.tsx
+  days: (n: Part) => `${n} days`,
+  nudge2: 'Nudge',
+  correct: 'Correct',
+  open: 'Open',
+  sign: 'Sign',
+  nudge: (who: Part) => `Nudge ${who}`,
   stalled: 'Stalled',
   longestFirst: 'longest first',
   allOfThemWereNudged: 'All of them were nudged just now.',
@@ -17,6 +23,7 @@ export const TEXT = {
   takeBack: 'Undo',
   andMore: (behind: Part) => `and ${behind} more`,
   // today-place.tsx
+  openDeal: 'open deal',
   yourDay: 'your day',
   onWay: (longDay: Part, deals: Part, packets: Part, part: Part) => `${longDay}. ${deals}, ${packets} on ${part} way.`,
   everythingIsOnItsWay: 'Everything is on its way',

@@ -5,6 +5,7 @@ import type { DocumentView } from '@gatepath/contract';
 import { MAX_FILE } from '@gatepath/contract/limits';
 import { keys } from '../../api/keys';
 import { ApiError, newId, uploadFile } from '../../api/client';
+import { TEXT } from './words';
 
 export interface Upload {
   id: string;
@@ -42,7 +43,7 @@ export function useUploads(dealId: string, onAdded?: (doc: DocumentView) => void
     change(upload.id, { part: 0, problem: null });
     if (upload.file.size > MAX_FILE) {
       change(upload.id, {
-        problem: `“${upload.name}” is larger than 50 MB. Split it or save it smaller, then add it again.`,
+        problem: TEXT.isLargerThan50Mb(upload.name),
       });
       return;
     }

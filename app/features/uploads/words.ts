@@ -11,4 +11,6 @@ export const TEXT = {
   sending: (name: Part) => `Sending ${name}…`,
   checking: (name: Part) => `Checking ${name}…`,
   sendingOf: (name: Part) => `Sending ${name}`,
+  // uploads.ts
+  isLargerThan50Mb: (name: Part) => `“${name}” is larger than 50 MB. Split it or save it smaller, then add it again.`,
 };

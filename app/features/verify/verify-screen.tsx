@@ -67,7 +67,7 @@ function Outcome({ check }: { check: CopyVerification }) {
           ? TEXT.sealedBy(
               last.signer ?? '',
               last.selfMade ? TEXT.withASelfMadeCertificate : '',
-              check.ours ? '; this server made that seal' : '',
+              check.ours ? TEXT.thisServerMadeThatSeal : '',
             )
           : TEXT.doNotRely}
       </Note>
@@ -90,7 +90,7 @@ function RevisionLine({ revision: r }: { revision: CopyVerification['revisions']
     ? new Intl.DateTimeFormat('en-US', { dateStyle: 'medium', timeStyle: 'long', timeZone: 'utc' }).format(
         new Date(r.at),
       )
-    : 'no time recorded';
+    : TEXT.noTimeRecorded;
   return (
     <Row testID="revision" gap={8} align="stretch" style={{ paddingVertical: 6 }}>
       <Icon name={r.whole ? 'check' : 'alert'} color={r.whole ? p.moss : p.wine} />

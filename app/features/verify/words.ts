@@ -4,6 +4,8 @@ type Part = string | number;
 /** What the screens of “verify” say, in one place to read, edit and translate. */
 export const TEXT = {
   // verify-screen.tsx
+  thisServerMadeThatSeal: '; this server made that seal',
+  noTimeRecorded: 'no time recorded',
   verifyASealedCopy: 'Verify a sealed copy',
   chooseASealedPdf: 'Choose a sealed PDF. It is checked in the server’s memory and not stored. You need no account.',
   chooseASealedPdf2: 'Choose a sealed PDF',
