@@ -129,6 +129,11 @@ test.each([
   await expect(read({ sheet })).rejects.toBeInstanceOf(UnfitParts);
 });
 
+test('what is no workbook, or has no sheets, is an error', async () => {
+  for (const workbook of ['<x/>', WORKBOOK.replace(/<sheet .*?\/>/, '')])
+    await expect(read({ sheet: inSheet(''), workbook })).rejects.toThrow('no sheets');
+});
+
 test('a sheet cut off is an error, and none of it is taken', async () => {
   await expect(read({ sheet: '<worksheet><sheetData><row><c><v>1</v></c>' })).rejects.toThrow(/unclosed tag/);
 });

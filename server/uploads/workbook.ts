@@ -344,14 +344,18 @@ function readList(workbook: string, relations: string) {
   });
   const sheets: { name: string; part: string }[] = [];
   let since1904 = false;
+  let all = 0;
   readXml(workbook, {
     open(name, a) {
       if (name === 'workbookPr') since1904 = isOn(a['date1904']);
-      if (name !== 'sheet' || (a['state'] ?? 'visible') !== 'visible') return;
+      if (name !== 'sheet') return;
+      all++;
+      if ((a['state'] ?? 'visible') !== 'visible') return;
       const id = Object.entries(a).find(([key]) => key.endsWith(':id'))?.[1];
       sheets.push({ name: a['name'] ?? '', part: parts.get(id ?? '') ?? '' });
     },
   });
+  if (!all) throw new Error('The workbook has no sheets.');
   return { sheets, since1904 };
 }
 
