@@ -72,6 +72,12 @@ const known = (name, root, lines, beside) => ({
 module.exports = {
   forbidden: [
     { name: 'no-circle', severity: 'error', from: {}, to: { circular: true } },
+    {
+      name: 'product-needs-no-test-helper',
+      severity: 'error',
+      from: { path: '^(core|contract|server|app)/', pathNot: '/test/|\\.test\\.tsx?$' },
+      to: { path: '/test/', pathNot: 'node_modules' },
+    },
     ...LAYERS.slice(0, -1).map((layer, i) => ({
       name: `core-${layer}-knows-nothing-above`,
       severity: 'error',

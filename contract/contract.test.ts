@@ -1,4 +1,4 @@
-import { cleanDraft } from '../core/test-support';
+import { cleanDraft } from '../core/test/support';
 import { emptyGrid, inkRect, packGrid } from '@gatepath/core/paper';
 import { editsBody, handBody, partyBody, urlOf, pathWith, setupBody, unpackFacts } from './index';
 import { allRoutes, openApi, problemsOf, PROBLEMS } from './routes-entry';

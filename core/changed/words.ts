@@ -1,8 +1,9 @@
 /** A change in words, for members. */
+import { REDLINE } from '../inks';
 import type { AsideKind, Change } from './types';
 
 /** How a change is marked on the pages: by shape and one color each, since paper is white in every theme. */
-export const MARK_INKS = { struck: '#8E1B2F', put_in: '#4C6B3C', moved: '#5B6770' } as const;
+export const MARK_INKS = { struck: REDLINE, put_in: '#4C6B3C', moved: '#5B6770' } as const;
 
 /** Returns how a change is marked on one side's pages. */
 export const markedAs = (c: Change, side: 'before' | 'after'): keyof typeof MARK_INKS =>

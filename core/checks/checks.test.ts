@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { cleanDraft, facts, mark, page, party } from '../test-support';
+import { cleanDraft, facts, mark, page, party } from '../test/support';
 import { applyEdits, type Draft, type DraftEdit } from '../packet/draft';
 import { buildLedger } from '../packet/ledger';
 import { acceptEdits, proposalsOf } from '../packet/proposals';

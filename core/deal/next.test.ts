@@ -1,5 +1,5 @@
 /** What is next in a deal: which act, in which words, with which weight. */
-import { waitingPacket } from '../test-support';
+import { waitingPacket } from '../test/support';
 import { daysWords, nextActs, type FactDef, type Needs, type PacketNow, type Requirement } from './index';
 
 const TODAY = '2026-12-04';

@@ -1,6 +1,6 @@
 /** Tests a sale under the sample rules: requirements, readiness and next steps. */
 import fc from 'fast-check';
-import { waitingPacket } from '../test-support';
+import { waitingPacket } from '../test/support';
 import type { Side } from '../text';
 import {
   changedNeeds,

@@ -1,9 +1,9 @@
 /** Forecasts on simulated firms, whose people take their time in a way that the forecast is not told. */
 import type { Act, PacketParty, Plan } from '../packet/types';
 import { dayOf } from '../calendar';
-import { TestPacket } from '../routing/test-packet';
+import { TestPacket } from '../test/packet';
 import { replay, type PacketEvent, type PacketEventBody, type PacketState } from '../routing';
-import { mark, party, planOf } from '../test-support';
+import { mark, party, planOf } from '../test/support';
 import type { Side } from '../text/sides';
 import { chanceWithin, doingBetween, forecastOf, paceOf, studentCdf, type Wait } from './index';
 

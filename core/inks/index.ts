@@ -1,5 +1,5 @@
 /**
- * The eight party inks, for screen and paper. Color is never the only sign: each ink has a shape, and tokens carry
+ * The eight party inks and the ink of changes, for screen and paper. Color is never the only sign: each ink has a shape, and tokens carry
  * letters. A party's ink is an index; nothing here knows parties.
  */
 import { itemAt } from '../sure';
@@ -22,6 +22,9 @@ export const INKS: readonly Ink[] = [
   { name: 'rose', color: '#B03A5B', shape: 'shield' },
   { name: 'graphite', color: '#4A4F55', shape: 'bar' },
 ];
+
+/** The color of the sender's changes and of struck words: neither a party's nor the print's. */
+export const REDLINE = '#8E1B2F';
 
 /** Returns the ink of an index; indexes continue past eight. */
 export function inkOf(index: number): Ink {

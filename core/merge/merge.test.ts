@@ -1,4 +1,4 @@
-import { party } from '../test-support';
+import { party } from '../test/support';
 import { mergeTags, tagValues } from './index';
 
 const facts = { address: '14 Lantern Row', city: 'Tern Lock', price: '', closing: 'Dec 1, 2026' };

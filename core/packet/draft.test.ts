@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { cleanDraft, facts, mark, page, party } from '../test-support';
+import { cleanDraft, facts, mark, page, party } from '../test/support';
 import {
   applyEdits,
   DRAFT_LISTS,

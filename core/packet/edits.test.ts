@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { cleanDraft, facts, mark, page } from '../test-support';
+import { cleanDraft, facts, mark, page } from '../test/support';
 import { applyEdits, invertEdits } from './draft';
 import { copyEdits, handEdits, moveEdits, pageRange, removeEdits } from './edits';
 import { overlapArea } from '../paper/geometry';

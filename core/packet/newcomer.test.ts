@@ -1,6 +1,6 @@
 /** Places found while a packet is on its way: free of print, of marks and of each other. */
 import fc from 'fast-check';
-import { facts, mark, page, party } from '../test-support';
+import { facts, mark, page, party } from '../test/support';
 import { findWords, pickWords, roomForWords } from './correction';
 import { FreeSpace } from '../paper/space';
 import { marksForNewcomer } from './newcomer';

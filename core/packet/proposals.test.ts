@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { facts, page, party } from '../test-support';
+import { facts, page, party } from '../test/support';
 import type { PrintedPlace } from '../reading/types';
 import { applyEdits, emptyDraft, type Draft } from './draft';
 import { overlapArea } from '../paper/geometry';

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { cleanDraft, facts, page, party } from '../test-support';
+import { cleanDraft, facts, page, party } from '../test/support';
 import { applyEdits, editsToRemoveParty } from './draft';
 import { overlapArea } from '../paper/geometry';
 import { marksOfRedline, shiftStrike, wordsBetween } from './redline';

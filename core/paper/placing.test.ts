@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { page } from '../test-support';
+import { page } from '../test/support';
 import { grow, onPage, overlapArea } from './geometry';
 import { countInk, emptyGrid, hasInk, inkRect, packGrid, sumInk, unpackGrid } from './ink';
 import { blankPage, placeInitials } from './placing';

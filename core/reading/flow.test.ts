@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { scanPage } from './blanks';
 import { flowOf } from './flow';
 import { readPlaces } from './read';
-import { filled, Sheet } from './test-sheet';
+import { filled, Sheet } from '../test/sheet';
 
 const SIGNED = ['signature', 'initials'];
 

@@ -11,7 +11,7 @@ import {
   type FormField,
   type Glyph,
 } from './index';
-import { filled, Sheet } from './test-sheet';
+import { filled, Sheet } from '../test/sheet';
 
 const read = (...sheets: Sheet[]) => readPlaces(sheets.map((s) => s.content));
 const short = (sheet: Sheet) => read(sheet).map((p) => [p.kind, p.role, p.ordinal]);

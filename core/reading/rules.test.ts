@@ -2,7 +2,7 @@
 import { scanPage } from './blanks';
 import { judge, type Judged, type PaperContext } from './classify';
 import { RULES, type RuleName } from './rules';
-import { filled, Sheet } from './test-sheet';
+import { filled, Sheet } from '../test/sheet';
 import type { Blank } from './blanks';
 
 const PAPER: PaperContext = { owner: 'seller', asksInitials: false, speaksOfInitials: false, initialsBy: null };

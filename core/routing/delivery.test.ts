@@ -3,8 +3,8 @@ import fc from 'fast-check';
 import { countsFrom, holdUp, nextTick, wantsLetter } from './index';
 import type { PacketParty, Plan } from '../packet';
 import { dueDay } from '../calendar';
-import { party, planOf } from '../test-support';
-import { TestPacket } from './test-packet';
+import { party, planOf } from '../test/support';
+import { TestPacket } from '../test/packet';
 
 const gets = (id: string, more: Partial<PacketParty> = {}): PacketParty => ({ ...party(id), act: 'receive', ...more });
 

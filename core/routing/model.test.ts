@@ -2,10 +2,10 @@
 import { holdsGate } from '../packet/acts';
 import { isDeepStrictEqual } from 'node:util';
 import fc from 'fast-check';
-import { mark, party, planOf } from '../test-support';
+import { mark, party, planOf } from '../test/support';
 import { isNeeded, isTurnOf, marksLeft, readsAlong, replay, type PacketCommand } from './index';
 import { type Act, type Plan } from '../packet';
-import { HAND, TestPacket } from './test-packet';
+import { HAND, TestPacket } from '../test/packet';
 
 const PEOPLE = ['anna', 'bela', 'cora', 'dov', 'ewa'];
 const LATER = ['fritz', 'gala'];

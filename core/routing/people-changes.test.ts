@@ -1,7 +1,7 @@
-import { mark, planOf } from '../test-support';
+import { mark, planOf } from '../test/support';
 import { buildLedger } from '../packet';
 import { activity, holdUp, marksThatCount, readsAlong, shownFills } from './index';
-import { TestPacket } from './test-packet';
+import { TestPacket } from '../test/packet';
 
 const told = (p: TestPacket) => activity(p.events).map((l) => l.sentence);
 

@@ -1,5 +1,5 @@
-import { HAND, TestPacket as Packet } from './test-packet';
-import { mark, party, planOf } from '../test-support';
+import { HAND, TestPacket as Packet } from '../test/packet';
+import { mark, party, planOf } from '../test/support';
 import { activity, holdUp, shownFills } from './index';
 import { gatesOfPattern, type Plan } from '../packet';
 

@@ -1,7 +1,7 @@
 /** Tests the edits that replace a form's paper with a changed one. */
 import { applyEdits, emptyDraft, NOBODY } from '../packet';
 import type { Draft } from '../packet';
-import { mark } from '../test-support';
+import { mark } from '../test/support';
 import { editsOfAgain } from '.';
 
 test('a changed paper takes the position of the old one; marks, rules and dismissed places of other papers stay', () => {

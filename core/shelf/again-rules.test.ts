@@ -1,7 +1,7 @@
 /** Tests the rules that find a mark's place on a changed paper, each at the distance where it begins to apply. */
 import type { DocumentFacts, Mark, MarkKind } from '../packet';
 import type { PlaceKind, PrintedPlace } from '../reading/types';
-import { facts, mark, page, printedPlace } from '../test-support';
+import { facts, mark, page, printedPlace } from '../test/support';
 import { findAgain, type Again } from '.';
 
 /** A printed word and its position in points. Each letter is 8 points wide. */

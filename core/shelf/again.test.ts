@@ -2,7 +2,7 @@
 import fc from 'fast-check';
 import type { DocumentFacts, Mark, MarkKind } from '../packet';
 import type { PrintedPlace } from '../reading/types';
-import { facts, mark, page, printedPlace } from '../test-support';
+import { facts, mark, page, printedPlace } from '../test/support';
 import { findAgain } from '.';
 
 type Line = [y: number, words: string];

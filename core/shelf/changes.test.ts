@@ -1,7 +1,7 @@
 /** Tests the list of changes between two editions of a form or kit: every change is named, and nothing else. */
 import { emptyDraft, NOBODY } from '../packet';
 import type { Draft, InitialsRule } from '../packet';
-import { mark } from '../test-support';
+import { mark } from '../test/support';
 import { changesBetween, newSlot } from '.';
 
 const wren = newSlot('one', 'seller', 1, 'wren', 0);

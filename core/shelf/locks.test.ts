@@ -1,6 +1,6 @@
 /** Tests what each lock of a kit prevents, in a draft and after sending. */
 import type { DraftEdit } from '../packet';
-import { party } from '../test-support';
+import { party } from '../test/support';
 import { brokenLock, lockBrokenBy, lockOf, LOCKS } from '.';
 
 test('an edit breaks the lock it is about, and no other', () => {

@@ -1,7 +1,7 @@
 /** What of a packet is kept on the shelf: its roles and its order, and nothing that was that deal's. */
 import { emptyDraft, NOBODY } from '../packet';
 import type { Draft } from '../packet';
-import { mark, party } from '../test-support';
+import { mark, party } from '../test/support';
 import { asTags, formFrom, kitFrom, slotsOfPeople } from '.';
 
 let n = 0;

@@ -14,7 +14,7 @@ import type { Draft, DraftEdit, PacketParty } from '../packet';
 import { overlapArea } from '../paper/geometry';
 import type { PrintedPlace } from '../reading/types';
 import { viewDraft } from '../checks';
-import { facts, mark, page, party, printedPlace } from '../test-support';
+import { facts, mark, page, party, printedPlace } from '../test/support';
 import {
   changesBetween,
   draftOfKit,

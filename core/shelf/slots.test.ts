@@ -1,5 +1,5 @@
 /** Tests slots of forms and kits: defaults, equality across forms, and slots read from printed places. */
-import { party, printedPlace } from '../test-support';
+import { party, printedPlace } from '../test/support';
 import type { PrintedPlace } from '../reading/types';
 import { newSlot, slotsOnPages, slotsTogether, type Slot } from '.';
 import { sameSlot } from './slots';

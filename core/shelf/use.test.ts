@@ -2,7 +2,7 @@
 import { emptyDraft, NOBODY } from '../packet';
 import type { Draft, InitialsRule, Mark, PacketParty } from '../packet';
 import type { PrintedPlace } from '../reading/types';
-import { facts, mark, page, party, printedPlace } from '../test-support';
+import { facts, mark, page, party, printedPlace } from '../test/support';
 import { draftOfKit, newSlot, withDocuments, type FormInUse, type Slot } from '.';
 
 let n = 0;

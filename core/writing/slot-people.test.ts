@@ -1,5 +1,5 @@
 /** Tests who fills the slots of a written form, in a packet and on the sample paper. */
-import { party } from '../test-support';
+import { party } from '../test/support';
 import { fillSlots, newSlot } from '../shelf';
 import { ENGLISH } from '../words';
 import { emptyWritten, namesBySide, sampleFor, slotPeople, tagDefs } from './index';

@@ -1,6 +1,6 @@
 /** Text of written forms: what comes in, what stands on the paper of a deal, and what is named as missing. */
 import fc from 'fast-check';
-import { party } from '../test-support';
+import { party } from '../test/support';
 import { fillSlots, newSlot } from '../shelf';
 import {
   composed,

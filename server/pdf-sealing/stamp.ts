@@ -34,7 +34,7 @@ import {
   withUnder,
 } from '@gatepath/core/packet';
 import { type Rect, fitLine } from '@gatepath/core/paper';
-import { inkOf } from '@gatepath/core/inks';
+import { inkOf, REDLINE } from '@gatepath/core/inks';
 import type { ShownFill } from '@gatepath/core/packet';
 import { Typesetter } from '../typesetting/fonts';
 import { Appearance } from '../typesetting/appearance';
@@ -158,8 +158,7 @@ async function writeText(
   }
 }
 
-/** The ink of a preparer's changes: never a party's, never the print's. */
-const REDLINE = hexColor('#8E1B2F');
+const CHANGES = hexColor(REDLINE);
 
 /** Puts the preparer's changes in their spots: a line through what is struck, the words put in. */
 export async function stampRedlines(spots: Spots, type: Typesetter, redlines: Redline[]): Promise<void> {
@@ -167,8 +166,8 @@ export async function stampRedlines(spots: Spots, type: Typesetter, redlines: Re
     for (const [i, rect] of r.rects.entries()) {
       const look = new Appearance();
       const box: Rect = { x: 0, y: 0, w: rect.w, h: rect.h };
-      if (r.kind === 'insert') await writeText(look, type, r.text, box, true, REDLINE);
-      else strokeSteps(look, rect.h, [lineSteps([-1, rect.h * 0.52, rect.w + 1, rect.h * 0.52])], REDLINE);
+      if (r.kind === 'insert') await writeText(look, type, r.text, box, true, CHANGES);
+      else strokeSteps(look, rect.h, [lineSteps([-1, rect.h * 0.52, rect.w + 1, rect.h * 0.52])], CHANGES);
       const id = `change ${r.id} ${i}`;
       spots.put({ id, page: r.page, rect, around: 4 }, id, look, r.kind === 'strike' ? 'Struck' : 'Put in', r.text);
       // Words put in have one box; a strike has one a line of print.

@@ -6,7 +6,7 @@ import fc from 'fast-check';
 import type { ShownFill } from '@gatepath/core/packet';
 import { CHAIN_START, chainHash, type ChainedEvent } from '@gatepath/core/proof';
 import type { PacketEvent } from '@gatepath/core/routing';
-import { planOf } from '@gatepath/core/test-support';
+import { planOf } from '@gatepath/core/test/support';
 import { sha256 } from '../ids';
 import { WorkPool } from '../work/pool';
 import type { Signing } from '../pdf-sealing/seal';

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { type Redline, wordsBetween } from '@gatepath/core/packet';
 import type { PageFacts } from '@gatepath/core/paper';
-import { REDLINE } from '../pages/redlines';
+import { REDLINE } from '@gatepath/core/inks';
 import type { Desk } from './use-desk';
 import { elementOf, webStyle } from '../../ui/web';
 import { TEXT } from './words';

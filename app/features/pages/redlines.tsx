@@ -2,14 +2,12 @@
 import { memo } from 'react';
 import Svg, { Line, Text as SvgText } from 'react-native-svg';
 import { PEN_WIDTH, setParagraph } from '@gatepath/core/filling';
+import { REDLINE } from '@gatepath/core/inks';
 import type { Redline } from '@gatepath/core/packet';
 import { FONT } from '../../ui/theme';
 import { measureIn, useHandFonts } from './hand-fonts';
 import { webStyle } from '../../ui/web';
 import { itemAt } from '@gatepath/core/sure';
-
-/** The ink of changes: neither a party's nor the print's. */
-export const REDLINE = '#8E1B2F';
 
 interface Props {
   page: { width: number; height: number };

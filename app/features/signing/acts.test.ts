@@ -4,10 +4,10 @@ import type { SigningView } from '@gatepath/contract';
 import { filledHow, isAutomatic, MARK_KINDS, type Mark, type MarkKind } from '@gatepath/core/packet';
 import '@gatepath/core/patterns';
 import { isTurnOf, shownFills } from '@gatepath/core/routing';
-import { HAND, TestPacket } from '../../../core/routing/test-packet';
-import { mark, planOf } from '../../../core/test-support';
+import { HAND, TestPacket } from '../../../core/test/packet';
+import { mark, planOf } from '../../../core/test/support';
 import { showAct, type PendingAct } from './acts';
-import { ownMark } from './own-mark';
+import { ownMark } from '../../test/own-mark';
 
 /** Two marks of every kind that a party fills, the second one not required; choices in pairs, some with bounds. */
 const MARKS: Mark[] = MARK_KINDS.filter((k) => filledHow(k).by !== 'sender' && filledHow(k).by !== 'file').flatMap(

@@ -3,7 +3,7 @@ import { PaperProvider } from 'react-native-paper';
 import type { SigningView } from '@gatepath/contract';
 import { makeTheme } from '../../ui/theme';
 import { AgreementStep } from './agreement-step';
-import { ownMark } from './own-mark';
+import { ownMark } from '../../test/own-mark';
 import type { OwnMark } from './own-rules';
 import type { Signing } from './use-signing';
 

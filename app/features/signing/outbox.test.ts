@@ -4,7 +4,7 @@ import type { SigningView } from '@gatepath/contract';
 import { ApiError } from '../../api/client';
 import { showAct, readActs, storageKey, type PendingAct } from './acts';
 import { Outbox } from './outbox';
-import { ownMark } from './own-mark';
+import { ownMark } from '../../test/own-mark';
 
 const problem = (status: number, detail = 'no') => new ApiError(status, 'internal', detail);
 

@@ -2,7 +2,7 @@ import { fireEvent, render, screen } from '@testing-library/react';
 import { PaperProvider } from 'react-native-paper';
 import type { SigningView } from '@gatepath/contract';
 import { makeTheme } from '../../ui/theme';
-import { ownMark } from './own-mark';
+import { ownMark } from '../../test/own-mark';
 import { PlaceAct } from './place-act';
 import type { OwnMark } from './own-rules';
 import type { Signing } from './use-signing';

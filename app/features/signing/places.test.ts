@@ -1,5 +1,5 @@
 import { signingPlaces } from './places';
-import { ownMark as own } from './own-mark';
+import { ownMark as own } from '../../test/own-mark';
 
 test('what fills itself is no place; the choices of a group are one', () => {
   const places = signingPlaces({

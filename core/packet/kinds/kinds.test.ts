@@ -1,7 +1,7 @@
 /** What holds of every kind, whichever are added. */
 import fc from 'fast-check';
 import '../../patterns';
-import { party } from '../../test-support';
+import { party } from '../../test/support';
 import { ENGLISH } from '../../words';
 import { MARK_KINDS } from '../types';
 import { validateValue, filledHow, handOf, isAutomatic, isFixed, isForClient, isOwn, kinOf, KINDS } from './index';

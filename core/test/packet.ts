@@ -1,5 +1,5 @@
 /** A packet under test: commands go in, refused ones change nothing. */
-import { decide, evolve, marksLeft, type PacketCommand, type PacketEvent, type PacketState } from './index';
+import { decide, evolve, marksLeft, type PacketCommand, type PacketEvent, type PacketState } from '../routing/index';
 import { type Plan } from '../packet';
 
 export const HAND = { form: 'typed', face: 'caveat', signature: 'Wren Alder', initials: 'WA' } as const;

@@ -1,13 +1,13 @@
 /** Builders for tests of the core: small packets that are whole unless told otherwise. */
-import { NO_SCHEDULE } from './calendar';
-import type { Draft } from './packet/draft';
-import type { PacketNow } from './deal';
-import type { DocumentFacts } from './packet/resolve';
-import type { Mark, MarkKind, PacketParty, Plan } from './packet/types';
-import type { PageFacts, Rect } from './paper/types';
-import { emptyGrid, inkRect } from './paper/ink';
-import type { PrintedPlace } from './reading/types';
-import type { Side } from './text/sides';
+import { NO_SCHEDULE } from '../calendar';
+import type { Draft } from '../packet/draft';
+import type { PacketNow } from '../deal';
+import type { DocumentFacts } from '../packet/resolve';
+import type { Mark, MarkKind, PacketParty, Plan } from '../packet/types';
+import type { PageFacts, Rect } from '../paper/types';
+import { emptyGrid, inkRect } from '../paper/ink';
+import type { PrintedPlace } from '../reading/types';
+import type { Side } from '../text/sides';
 
 export function party(id: string, more: Partial<PacketParty> = {}): PacketParty {
   return {

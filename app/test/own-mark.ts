@@ -1,5 +1,5 @@
 /** A mark of a client's own, with usual values, for tests of the ceremony. */
-import type { OwnMark } from './own-rules';
+import type { OwnMark } from '../features/signing/own-rules';
 
 export const ownMark = (id: string, more: Partial<OwnMark> = {}): OwnMark => ({
   id,

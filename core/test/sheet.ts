@@ -1,5 +1,5 @@
 /** Pages for the tests of reading, letter by letter. */
-import type { PageContent } from './types';
+import type { PageContent } from '../reading/types';
 
 /** A page set in a face whose every letter is half as wide as its size. */
 export class Sheet {
