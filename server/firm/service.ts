@@ -16,6 +16,7 @@ import * as q from './queries';
 import { setupTokenWanted } from './setup-token';
 import { isOneOf } from '@gatepath/core/sure';
 
+/** How long a session lasts, in days. */
 const SESSION_DAYS = 14;
 /** Maximum number of failed jobs shown. */
 const MOST_FAILURES = 50;

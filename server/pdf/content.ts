@@ -144,6 +144,7 @@ class Reader {
   read(fns: number[], args: unknown[]): PageContent {
     for (const [i, fn] of fns.entries()) this.op(fn, listIn(args[i]));
     const { width, height } = this.out;
+    // A page counts as scanned if pictures cover it and hardly any words are visible.
     if (this.pictured >= COVERED * width * height && this.seen < MOST_WRITTEN)
       this.out.scan = this.unseen >= WORDED ? 'worded' : 'bare';
     return this.out;
