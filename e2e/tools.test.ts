@@ -226,7 +226,7 @@ test('a client fills every kind on a phone, is told what is wrong, and skips kno
   await title('Day of the hand-over');
   await type(page, 'place-text', '12/15/2026');
   await tap(page, 'fill');
-  await title('Tick: Smoke alarms on every floor');
+  await title('Check: Smoke alarms on every floor');
   await tap(page, 'skip');
   await title('Choose one on page 1');
   await tap(page, 'choose-1');

@@ -113,7 +113,7 @@ test('a packet that is over asks for nothing but answers; a draft is gone on wit
     {
       id: 'send p1',
       act: { do: 'send', packetId: 'p1' },
-      title: 'Go on with Purchase papers',
+      title: 'Continue with Purchase papers',
       detail: 'in draft, 4 days',
       due: null,
       since: '2026-11-30',

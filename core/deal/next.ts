@@ -119,7 +119,7 @@ function packetActs(p: PacketNow, me: string, today: string): Next[] {
       {
         id: `send ${p.id}`,
         act: { do: 'send', packetId: p.id },
-        title: `Go on with ${p.name}`,
+        title: `Continue with ${p.name}`,
         detail: `in draft, ${daysWords(daysBetween(p.since, today))}`,
         due: null,
         since: p.since,

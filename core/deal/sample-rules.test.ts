@@ -230,7 +230,7 @@ test('what is next: verb first, what presses most first', () => {
   expect(acts([asked])[0]!.title).toBe('Answer Priya');
   expect(acts([asked])[0]!.detail.length).toBeLessThan(90);
   expect(acts([waitingPacket({ status: 'drafting', waits: [] })]).find((a) => a.act.do === 'send')!.title).toBe(
-    'Go on with Purchase papers',
+    'Continue with Purchase papers',
   );
   const unknown = needs({ facts: {}, dates: {} });
   expect(acts([], unknown).find((a) => a.act.do === 'fact' && a.act.fact === 'year_built')!.detail).toBe(

@@ -345,7 +345,7 @@ export const TEXT = {
   sign: 'Sign',
   nudge: 'Nudge',
   correct2: 'Correct',
-  goOn: 'Go on',
+  goOn: 'Continue',
   prepare: 'Prepare',
   add: 'Add',
   set: 'Set',

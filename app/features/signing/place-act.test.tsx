@@ -73,7 +73,7 @@ test('what may stay empty says so and can be passed over', () => {
   const onSkip = jest.fn();
   show([ownMark('t', { kind: 'tick', label: 'Smoke alarms', required: false })], { required: false, onSkip });
   expect(screen.getByText('You may leave this empty.')).toBeTruthy();
-  expect(screen.getByTestId('place-title').textContent).toBe('Tick: Smoke alarms');
+  expect(screen.getByTestId('place-title').textContent).toBe('Check: Smoke alarms');
   fireEvent.click(screen.getByTestId('skip'));
   expect(onSkip).toHaveBeenCalledTimes(1);
 });
