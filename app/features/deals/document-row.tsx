@@ -153,96 +153,111 @@ function WithoutWords({ doc }: { doc: DocumentView }) {
   );
 }
 
-// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
+/** A page of the paper, small, with buttons to the others. */
+function PagePicture({ doc }: { doc: DocumentView }) {
+  const p = usePalette();
+  const [page, setPage] = useState(1);
+  const size = doc.pages[page - 1];
+  if (!size || doc.status === 'failed') return null;
+  return (
+    <Stack gap={4} align="center">
+      <img
+        src={`${urlOf('documentPage', { documentId: doc.id, page })}?dpi=72`}
+        alt={TEXT.pageOf(page, doc.name)}
+        style={{
+          width: '100%',
+          maxWidth: 420,
+          aspectRatio: `${size.width} / ${size.height}`,
+          border: `1px solid ${p.rule}`,
+          background: '#fff',
+        }}
+      />
+      {doc.pages.length > 1 ? (
+        <Row>
+          <IconButton
+            name="chevron-left"
+            label={TEXT.pageBefore}
+            disabled={page === 1}
+            onPress={() => setPage(page - 1)}
+          />
+          <Small>{TEXT.pageOfOf(page, doc.pages.length)}</Small>
+          <IconButton
+            name="chevron-right"
+            label={TEXT.nextPage}
+            disabled={page === doc.pages.length}
+            onPress={() => setPage(page + 1)}
+          />
+        </Row>
+      ) : null}
+    </Stack>
+  );
+}
+
+/** The paper's type, its file, and what it can be compared with. */
+function Ways({
+  doc,
+  others,
+  onType,
+}: {
+  doc: DocumentView;
+  others: DocumentView[];
+  onType: (type: DocumentView['type']) => void;
+}) {
+  return (
+    <Row gap={8} align="stretch" wrap>
+      <DropMenu
+        anchor={(open) => (
+          <Button icon="chevron-down" onPress={open} label={TEXT.typeChange(TYPE_WORDS[doc.type])} testID="paper-type">
+            {TYPE_WORDS[doc.type]}
+          </Button>
+        )}
+      >
+        {DOCUMENT_TYPES.map((type) => (
+          <MenuItem key={type} title={TYPE_WORDS[type]} testID={`type-${type}`} onPress={() => onType(type)} />
+        ))}
+      </DropMenu>
+      <Button icon="download" onPress={() => void Linking.openURL(urlOf('documentFile', { documentId: doc.id }))}>
+        {TEXT.asItCame}
+      </Button>
+      {doc.dealId ? (
+        <Button icon="check" onPress={() => router.push(`/deals/${doc.dealId}/back/${doc.id}`)} testID="came-back">
+          {TEXT.reviewASignedCopy}
+        </Button>
+      ) : null}
+      {others.length && doc.status === 'ready' ? (
+        <DropMenu
+          anchor={(open) => (
+            <Button icon="pages" onPress={open} label={TEXT.compareWithAnotherPaper(doc.name)}>
+              {TEXT.compareWith}
+            </Button>
+          )}
+        >
+          {others.map((d) => (
+            <MenuItem
+              key={d.id}
+              title={d.name}
+              testID="compare-with"
+              onPress={() => router.push(`/changes/${doc.id}/${d.id}`)}
+            />
+          ))}
+        </DropMenu>
+      ) : null}
+    </Row>
+  );
+}
+
 function Detail({ doc, others }: { doc: DocumentView; others: DocumentView[] }) {
   const p = usePalette();
   const { document } = useDealChanges(doc.dealId ?? '');
-  const [page, setPage] = useState(1);
   const set = (body: DocumentPatch) => document.mutate({ documentId: doc.id, body });
-  const size = doc.pages[page - 1];
-  const image = urlOf('documentPage', { documentId: doc.id, page });
   return (
     <Stack
       testID="document-detail"
       gap={8}
       style={{ borderWidth: 1, borderColor: p.rule, borderRadius: 12, padding: 12, backgroundColor: p.paper }}
     >
-      {size && doc.status !== 'failed' ? (
-        <Stack gap={4} align="center">
-          <img
-            src={`${image}?dpi=72`}
-            alt={TEXT.pageOf(page, doc.name)}
-            style={{
-              width: '100%',
-              maxWidth: 420,
-              aspectRatio: `${size.width} / ${size.height}`,
-              border: `1px solid ${p.rule}`,
-              background: '#fff',
-            }}
-          />
-          {doc.pages.length > 1 ? (
-            <Row>
-              <IconButton
-                name="chevron-left"
-                label={TEXT.pageBefore}
-                disabled={page === 1}
-                onPress={() => setPage(page - 1)}
-              />
-              <Small>{TEXT.pageOfOf(page, doc.pages.length)}</Small>
-              <IconButton
-                name="chevron-right"
-                label={TEXT.nextPage}
-                disabled={page === doc.pages.length}
-                onPress={() => setPage(page + 1)}
-              />
-            </Row>
-          ) : null}
-        </Stack>
-      ) : null}
-      <Row gap={8} align="stretch" wrap>
-        <DropMenu
-          anchor={(open) => (
-            <Button
-              icon="chevron-down"
-              onPress={open}
-              label={TEXT.typeChange(TYPE_WORDS[doc.type])}
-              testID="paper-type"
-            >
-              {TYPE_WORDS[doc.type]}
-            </Button>
-          )}
-        >
-          {DOCUMENT_TYPES.map((type) => (
-            <MenuItem key={type} title={TYPE_WORDS[type]} testID={`type-${type}`} onPress={() => set({ type })} />
-          ))}
-        </DropMenu>
-        <Button icon="download" onPress={() => void Linking.openURL(urlOf('documentFile', { documentId: doc.id }))}>
-          {TEXT.asItCame}
-        </Button>
-        {doc.dealId ? (
-          <Button icon="check" onPress={() => router.push(`/deals/${doc.dealId}/back/${doc.id}`)} testID="came-back">
-            {TEXT.reviewASignedCopy}
-          </Button>
-        ) : null}
-        {others.length && doc.status === 'ready' ? (
-          <DropMenu
-            anchor={(open) => (
-              <Button icon="pages" onPress={open} label={TEXT.compareWithAnotherPaper(doc.name)}>
-                {TEXT.compareWith}
-              </Button>
-            )}
-          >
-            {others.map((d) => (
-              <MenuItem
-                key={d.id}
-                title={d.name}
-                testID="compare-with"
-                onPress={() => router.push(`/changes/${doc.id}/${d.id}`)}
-              />
-            ))}
-          </DropMenu>
-        ) : null}
-      </Row>
+      <PagePicture doc={doc} />
+      <Ways doc={doc} others={others} onType={(type) => set({ type })} />
       <Switch
         label={TEXT.noSignaturesNeededOnFile}
         on={doc.unsigned}

@@ -22,31 +22,26 @@ export function BarButton(props: { children: string; onPress: () => void; testID
   );
 }
 
-// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
+/** Returns what is selected, in words, and what can be done with it. */
+function wordsOf({ draft, selected, gathering }: Desk): string {
+  const [one, ...more] = selected;
+  if (gathering) return TEXT.selectedTapMoreOfThem(count(selected.length, 'mark'));
+  if (!one || more.length) return TEXT.selected(count(selected.length, 'mark'));
+  const party = draft.parties.find((x) => x.id === one.partyId);
+  return one.partyId === NOBODY || !party
+    ? TEXT.labelDragItOrDrag
+    : TEXT.sDragItOrDrag(calledOf(party), KINDS[one.kind].word);
+}
+
 export function SelectionBar({ desk, onDetails }: { desk: Desk; onDetails: () => void }) {
   const [repeating, setRepeating] = useState(false);
-  const { selected, draft } = desk;
-  const one = selected.length === 1 ? itemAt(selected, 0) : null;
-  const party = one && draft.parties.find((x) => x.id === one.partyId);
-  const made = selected.some((m) => m.ruleId || m.redlineId);
-  const words =
-    one && !desk.gathering
-      ? one.partyId === NOBODY || !party
-        ? TEXT.labelDragItOrDrag
-        : TEXT.sDragItOrDrag(calledOf(party), KINDS[one.kind].word)
-      : desk.gathering
-        ? TEXT.selectedTapMoreOfThem(count(selected.length, 'mark'))
-        : TEXT.selected(count(selected.length, 'mark'));
-  const others = draft.parties.filter((x) => puts(x) && !selected.every((m) => m.partyId === x.id));
-  const here = desk.at
-    ? desk.view.marks.filter((m) => m.documentId === desk.at!.documentId && m.page === desk.at!.page)
-    : [];
+  const { selected } = desk;
   if (repeating) return <RepeatBar desk={desk} onClose={() => setRepeating(false)} />;
   return (
     <>
       <Row>
         <Body grow style={{ color: BAR_TEXT, fontSize: 15 }}>
-          {words}
+          {wordsOf(desk)}
         </Body>
         <IconButton
           name="close"
@@ -64,62 +59,15 @@ export function SelectionBar({ desk, onDetails }: { desk: Desk; onDetails: () =>
         <BarButton onPress={() => setRepeating(true)} testID="repeat">
           {TEXT.repeat}
         </BarButton>
-        {one?.kind === 'initials' && !made ? (
-          <BarButton onPress={desk.everyPageLikeThis} testID="every-page">
-            {TEXT.everyPageLikeThis}
-          </BarButton>
-        ) : null}
-        {others.length ? (
-          <DropMenu
-            anchor={(open) => (
-              <BarButton onPress={open} testID="hand-to">
-                {TEXT.giveTo}
-              </BarButton>
-            )}
-          >
-            {others.map((x) => (
-              <MenuItem key={x.id} title={x.name} onPress={() => desk.handTo(x.id)} />
-            ))}
-          </DropMenu>
-        ) : null}
-        {one && !made ? (
-          <BarButton onPress={onDetails} testID="details">
-            {TEXT.details2}
-          </BarButton>
-        ) : null}
-        {selected.length > 1 ? (
-          <DropMenu
-            anchor={(open) => (
-              <BarButton onPress={open} testID="arrange">
-                {TEXT.arrange}
-              </BarButton>
-            )}
-          >
-            <MenuItem title={TEXT.lineUpLeftEdges} onPress={() => desk.alignTo('left')} />
-            <MenuItem title={TEXT.lineUpRightEdges} onPress={() => desk.alignTo('right')} />
-            <MenuItem title={TEXT.lineUpTopEdges} onPress={() => desk.alignTo('top')} />
-            <MenuItem title={TEXT.lineUpOnOneLine} onPress={() => desk.alignTo('bottom')} />
-            <MenuItem title={TEXT.spaceEvenlyAcross} onPress={() => desk.spread('across')} />
-            <MenuItem title={TEXT.spaceEvenlyDown} onPress={() => desk.spread('down')} />
-            <MenuItem title={TEXT.sameSizeAsTheFirst} onPress={desk.evenOut} />
-          </DropMenu>
-        ) : null}
-        {here.length > 1 ? (
-          <BarButton onPress={() => desk.gather(!desk.gathering)} testID="gather">
-            {desk.gathering ? TEXT.enough : TEXT.selectMore}
-          </BarButton>
-        ) : null}
-        {here.length > selected.length ? (
-          <BarButton onPress={() => desk.selectMany(here.map((m) => m.id))} testID="select-page">
-            {TEXT.allOnThisPage}
-          </BarButton>
-        ) : null}
+        <OfOne desk={desk} onDetails={onDetails} />
+        {selected.length > 1 ? <Arrange desk={desk} /> : null}
+        <SelectMore desk={desk} />
       </ScrollView>
       <Row style={{ minHeight: 46 }}>
         <IconButton name="copy" label={TEXT.copy} color={BAR_TEXT} onPress={desk.copy} testID="copy" />
         <IconButton
           name="trash"
-          label={one ? TEXT.removeThisMark : TEXT.removeTheseMarks}
+          label={selected.length === 1 ? TEXT.removeThisMark : TEXT.removeTheseMarks}
           color={BAR_TEXT}
           onPress={() => desk.remove()}
           testID="remove-mark"
@@ -127,6 +75,82 @@ export function SelectionBar({ desk, onDetails }: { desk: Desk; onDetails: () =>
         <Stack grow />
         <UndoRedo desk={desk} />
       </Row>
+    </>
+  );
+}
+
+/** The rule for every page, another party, and the details of a single mark. */
+function OfOne({ desk, onDetails }: { desk: Desk; onDetails: () => void }) {
+  const { selected, draft } = desk;
+  const one = selected.length === 1 ? itemAt(selected, 0) : null;
+  const made = selected.some((m) => m.ruleId || m.redlineId);
+  const others = draft.parties.filter((x) => puts(x) && !selected.every((m) => m.partyId === x.id));
+  return (
+    <>
+      {one?.kind === 'initials' && !made ? (
+        <BarButton onPress={desk.everyPageLikeThis} testID="every-page">
+          {TEXT.everyPageLikeThis}
+        </BarButton>
+      ) : null}
+      {others.length ? (
+        <DropMenu
+          anchor={(open) => (
+            <BarButton onPress={open} testID="hand-to">
+              {TEXT.giveTo}
+            </BarButton>
+          )}
+        >
+          {others.map((x) => (
+            <MenuItem key={x.id} title={x.name} onPress={() => desk.handTo(x.id)} />
+          ))}
+        </DropMenu>
+      ) : null}
+      {one && !made ? (
+        <BarButton onPress={onDetails} testID="details">
+          {TEXT.details2}
+        </BarButton>
+      ) : null}
+    </>
+  );
+}
+
+/** Aligns, spaces and sizes several marks. */
+function Arrange({ desk }: { desk: Desk }) {
+  return (
+    <DropMenu
+      anchor={(open) => (
+        <BarButton onPress={open} testID="arrange">
+          {TEXT.arrange}
+        </BarButton>
+      )}
+    >
+      <MenuItem title={TEXT.lineUpLeftEdges} onPress={() => desk.alignTo('left')} />
+      <MenuItem title={TEXT.lineUpRightEdges} onPress={() => desk.alignTo('right')} />
+      <MenuItem title={TEXT.lineUpTopEdges} onPress={() => desk.alignTo('top')} />
+      <MenuItem title={TEXT.lineUpOnOneLine} onPress={() => desk.alignTo('bottom')} />
+      <MenuItem title={TEXT.spaceEvenlyAcross} onPress={() => desk.spread('across')} />
+      <MenuItem title={TEXT.spaceEvenlyDown} onPress={() => desk.spread('down')} />
+      <MenuItem title={TEXT.sameSizeAsTheFirst} onPress={desk.evenOut} />
+    </DropMenu>
+  );
+}
+
+/** Selects more marks of the page. */
+function SelectMore({ desk }: { desk: Desk }) {
+  const { at, view, selected } = desk;
+  const here = at ? view.marks.filter((m) => m.documentId === at.documentId && m.page === at.page) : [];
+  return (
+    <>
+      {here.length > 1 ? (
+        <BarButton onPress={() => desk.gather(!desk.gathering)} testID="gather">
+          {desk.gathering ? TEXT.enough : TEXT.selectMore}
+        </BarButton>
+      ) : null}
+      {here.length > selected.length ? (
+        <BarButton onPress={() => desk.selectMany(here.map((m) => m.id))} testID="select-page">
+          {TEXT.allOnThisPage}
+        </BarButton>
+      ) : null}
     </>
   );
 }

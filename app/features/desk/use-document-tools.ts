@@ -11,6 +11,7 @@ import {
   proposalsOf,
   type PacketParty,
   type PageMove,
+  type DocumentFacts,
 } from '@gatepath/core/packet';
 import type { ComposeBody, DocumentPatch, DocumentView, PacketView } from '@gatepath/contract';
 import { unpackFacts } from '@gatepath/contract/facts';
@@ -22,30 +23,10 @@ import { TEXT } from './words';
 
 const PATIENCE = 90_000;
 
-// eslint-disable-next-line max-lines-per-function -- the acts on documents share whether one is under way and what went wrong
-export function useDocumentTools(desk: Desk) {
-  const client = useQueryClient();
+/** Runs one act on documents at a time, and keeps what went wrong. */
+function useTrying() {
   const [busy, setBusy] = useState(false);
   const [error, setError] = useState<Error | null>(null);
-  const { dealId, id: packetId } = desk.packet;
-
-  /** Waits until a document's pages are read, and adds it to the desk. */
-  const known = async (doc: DocumentView): Promise<DocumentView> => {
-    let now = doc;
-    const until = Date.now() + PATIENCE;
-    while (now.status === 'reading') {
-      if (Date.now() > until) throw new Error(TEXT.isStillBeingReadTry(doc.name));
-      await new Promise((r) => setTimeout(r, 250));
-      const deal = await call('deal', { params: { dealId } });
-      now = deal.documents.find((d) => d.id === doc.id) ?? now;
-    }
-    if (now.status === 'failed') throw new Error(now.problem ?? TEXT.cannotBeRead(doc.name));
-    client.setQueryData<PacketView>(keys.packet(packetId), (was) =>
-      was ? { ...was, documents: [...was.documents.filter((d) => d.id !== now.id), now] } : was,
-    );
-    void client.invalidateQueries({ queryKey: keys.deal(dealId) });
-    return now;
-  };
   const trying = async <T>(work: () => Promise<T>): Promise<T | null> => {
     setBusy(true);
     setError(null);
@@ -58,65 +39,104 @@ export function useDocumentTools(desk: Desk) {
       setBusy(false);
     }
   };
+  return { busy, error, trying };
+}
+
+/** Documents of the desk on the server, with what is cached of them. */
+function useDeskDocuments({ packet: { dealId, id: packetId } }: Desk) {
+  const client = useQueryClient();
+  const renewed = (next: (documents: DocumentView[]) => DocumentView[]) => {
+    client.setQueryData<PacketView>(keys.packet(packetId), (was) =>
+      was ? { ...was, documents: next(was.documents) } : was,
+    );
+    void client.invalidateQueries({ queryKey: keys.deal(dealId) });
+  };
+  return {
+    /** Waits until a document's pages are read, and adds it to the desk. @throws Error if they cannot be */
+    async known(doc: DocumentView): Promise<DocumentView> {
+      let now = doc;
+      const until = Date.now() + PATIENCE;
+      while (now.status === 'reading') {
+        if (Date.now() > until) throw new Error(TEXT.isStillBeingReadTry(doc.name));
+        await new Promise((r) => setTimeout(r, 250));
+        const deal = await call('deal', { params: { dealId } });
+        now = deal.documents.find((d) => d.id === doc.id) ?? now;
+      }
+      if (now.status === 'failed') throw new Error(now.problem ?? TEXT.cannotBeRead(doc.name));
+      renewed((all) => [...all.filter((d) => d.id !== now.id), now]);
+      return now;
+    },
+    /** Corrects a document's name or type. */
+    async change(documentId: string, body: DocumentPatch) {
+      const now = await call('setDocument', { params: { documentId }, body });
+      renewed((all) => all.map((d) => (d.id === now.id ? now : d)));
+      return now;
+    },
+    /** Returns the facts of a document's pages. */
+    async facts({ id, name }: DocumentView) {
+      return unpackFacts(id, name, await client.fetchQuery(factsQuery(id)));
+    },
+    compose: (body: ComposeBody) => call('composeDocument', { params: { dealId }, body }),
+    upload: (file: File) => uploadFile('addDocument', file, { params: { dealId } }),
+  };
+}
+
+/** Returns all pages of a document, as parts of a new one. */
+const partsOf = (d: DocumentFacts) => d.pages.map((_, i) => ({ documentId: d.id, page: i + 1, turn: 0 as const }));
+
+/**
+ * Returns where the pages of a document are in a new one.
+ *
+ * @param to  the index of the new page of an old one; null if it is gone
+ */
+const movesOf = (old: DocumentFacts, madeId: string, to: (index: number) => number | null): PageMove[] =>
+  old.pages.map((size, i) => {
+    const index = to(i);
+    return {
+      from: { documentId: old.id, page: i + 1 },
+      to: index === null ? null : { documentId: madeId, page: index + 1, turn: 0 },
+      size,
+    };
+  });
+
+// eslint-disable-next-line max-lines-per-function -- one act after another; they share the documents and whether one is under way
+export function useDocumentTools(desk: Desk) {
+  const { busy, error, trying } = useTrying();
+  const documents = useDeskDocuments(desk);
+  const { known, change } = documents;
+  const viewed = (id: string) => desk.view.documents.find((d) => d.id === id);
+  const nameOf = (id: string) => desk.packet.documents.find((d) => d.id === id)?.name;
 
   const compose = (body: Pick<ComposeBody, 'name' | 'parts'> & { replaces?: string[] }) =>
-    trying(async () =>
-      known(await call('composeDocument', { params: { dealId }, body: { replaces: [], further: [], ...body } })),
-    );
+    trying(async () => known(await documents.compose({ replaces: [], further: [], ...body })));
   const swap = (moves: PageMove[], into: string[]) => desk.edit(editsToSwapPages(desk.draft, moves, into));
 
   /** Replaces a document's file; pages that moved are found by their words. */
   const replace = (documentId: string, file: File) =>
     trying(async () => {
-      const old = desk.view.documents.find((d) => d.id === documentId);
+      const old = viewed(documentId);
       if (!old) return null;
-      const made = await known(await uploadFile('addDocument', file, { params: { dealId } }));
-      const packed = await client.fetchQuery(factsQuery(made.id));
-      const to = matchPagesOf(old, unpackFacts(made.id, made.name, packed));
+      const made = await known(await documents.upload(file));
+      const to = matchPagesOf(old, await documents.facts(made));
       swap(
-        old.pages.map((size, i): PageMove => {
-          const page = to[i] ?? null;
-          return {
-            from: { documentId, page: i + 1 },
-            to: page === null ? null : { documentId: made.id, page: page + 1, turn: 0 },
-            size,
-          };
-        }),
+        movesOf(old, made.id, (i) => to[i] ?? null),
         [made.id],
       );
-      const name = desk.packet.documents.find((d) => d.id === documentId)?.name;
+      const name = nameOf(documentId);
       await change(documentId, { replacedBy: made.id });
       if (name) await change(made.id, { name });
       return { id: made.id, kept: to.filter((x) => x !== null).length, of: to.length };
     });
 
-  /** Corrects a document's name or type. */
-  const change = async (documentId: string, body: DocumentPatch) => {
-    const now = await call('setDocument', { params: { documentId }, body });
-    client.setQueryData<PacketView>(keys.packet(packetId), (was) =>
-      was ? { ...was, documents: was.documents.map((d) => (d.id === now.id ? now : d)) } : was,
-    );
-    void client.invalidateQueries({ queryKey: keys.deal(dealId) });
-    return now;
-  };
-
   /** Makes one document of several consecutive ones. */
   const join = (ids: string[], name: string) =>
     trying(async () => {
-      const docs = ids.flatMap((id) => desk.view.documents.find((d) => d.id === id) ?? []);
-      const parts = docs.flatMap((d) => d.pages.map((_, i) => ({ documentId: d.id, page: i + 1, turn: 0 as const })));
-      const made = await known(
-        await call('composeDocument', { params: { dealId }, body: { name, parts, further: [], replaces: ids } }),
-      );
+      const docs = ids.flatMap((id) => viewed(id) ?? []);
+      const parts = docs.flatMap(partsOf);
+      const made = await known(await documents.compose({ name, parts, further: [], replaces: ids }));
       let next = 0;
       swap(
-        docs.flatMap((d) =>
-          d.pages.map((size, i): PageMove => ({
-            from: { documentId: d.id, page: i + 1 },
-            to: { documentId: made.id, page: ++next, turn: 0 },
-            size,
-          })),
-        ),
+        docs.flatMap((d) => movesOf(d, made.id, () => next++)),
         [made.id],
       );
       return made;
@@ -125,24 +145,18 @@ export function useDocumentTools(desk: Desk) {
   /** Adds signature pages to a document for people it has no line for, with their places. */
   const addFurther = (documentId: string, people: PacketParty[]) =>
     trying(async () => {
-      const old = desk.view.documents.find((d) => d.id === documentId);
+      const old = viewed(documentId);
       if (!old) return null;
-      const body = {
-        name: desk.packet.documents.find((d) => d.id === documentId)?.name ?? old.name,
-        parts: old.pages.map((_, i) => ({ documentId, page: i + 1, turn: 0 as const })),
-        further: people.map(furtherName),
-        replaces: [documentId],
-      };
-      const made = await known(await call('composeDocument', { params: { dealId }, body }));
-      const facts = unpackFacts(made.id, made.name, await client.fetchQuery(factsQuery(made.id)));
-      const moves = old.pages.map((size, i): PageMove => ({
-        from: { documentId, page: i + 1 },
-        to: { documentId: made.id, page: i + 1, turn: 0 },
-        size,
-      }));
-      const swapped = editsToSwapPages(desk.draft, moves, [made.id]);
+      const further = people.map(furtherName);
+      const body = { name: nameOf(documentId) ?? old.name, parts: partsOf(old), further, replaces: [documentId] };
+      const made = await known(await documents.compose(body));
+      const swapped = editsToSwapPages(
+        desk.draft,
+        movesOf(old, made.id, (i) => i),
+        [made.id],
+      );
       const draft = applyEdits(desk.draft, swapped);
-      const mine = furtherPlaces(proposalsOf(draft, [facts]), made.id, old.pages.length);
+      const mine = furtherPlaces(proposalsOf(draft, [await documents.facts(made)]), made.id, old.pages.length);
       desk.edit([...swapped, ...acceptEdits(mine, draft.parties)]);
       return made;
     });

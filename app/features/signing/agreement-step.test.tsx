@@ -58,7 +58,7 @@ test('going on without agreeing points to the agreement and does nothing else', 
   const agree = show();
   fireEvent.click(screen.getByTestId('agree'));
   expect(agree).not.toHaveBeenCalled();
-  expect(screen.getByText(/Please tick/)).toBeTruthy();
+  expect(screen.getByText(/Please check the box/)).toBeTruthy();
   fireEvent.click(screen.getByTestId('agree-tick'));
   expect(screen.getByRole('checkbox').getAttribute('aria-checked')).toBe('true');
   fireEvent.click(screen.getByTestId('agree'));
