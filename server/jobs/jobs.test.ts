@@ -146,3 +146,32 @@ test('two runners never do the same job both', async () => {
   await a.stop();
   await b.stop();
 });
+
+test('while one is done, however often the same thing is asked for, one more waits and is done after it', async () => {
+  const jobs = await runner();
+  let end = () => {};
+  const ended = new Promise<void>((r) => (end = r));
+  const done: string[] = [];
+  jobs.work('snapshot', async (id) => {
+    done.push(id);
+    if (done.length === 1) await ended;
+  });
+  await jobs.queueNow('snapshot', 'same');
+  await until(() => done.length === 1);
+  for (let n = 0; n < 30; n++) {
+    await jobs.queueNow('snapshot', 'same');
+    // Each is taken, and put back, before the next is asked for.
+    await new Promise((r) => setTimeout(r, 30));
+  }
+  const { rows } = await db().query(
+    `select state, tries from job where name = 'snapshot' and thing = 'same' order by id`,
+  );
+  expect(rows).toEqual([
+    { state: 'running', tries: 0 },
+    { state: 'new', tries: 0 },
+  ]);
+  end();
+  await jobs.idle('snapshot');
+  expect(done).toEqual(['same', 'same']);
+  await jobs.stop();
+});

@@ -9,7 +9,7 @@ import { newId } from '../ids';
 import { type Live, topics } from '../live/live';
 import * as q from './queries';
 import { isOneOf, keysOf } from '@gatepath/core/sure';
-import { messageOf } from '../errors';
+import { codeOf, messageOf } from '../errors';
 import { isTransient } from '../transient';
 
 /** Kinds of background jobs. */
@@ -241,7 +241,7 @@ export class Jobs {
       for (const job of jobs) {
         // Two jobs of one thing, one of them tried again: the second waits for its turn.
         if (queue.running.has(job.thing)) {
-          await q.giveBack(this.database.pool, [job.id], this.runner, A_MOMENT_MS / 1000);
+          await this.waitForOther(job);
           setTimeout(() => this.look(name), A_MOMENT_MS + 20).unref();
           continue;
         }
@@ -252,6 +252,16 @@ export class Jobs {
         queue.running.set(job.thing, { jobId: job.id, done });
       }
       if (jobs.length === room) queue.dirty = true;
+    }
+  }
+
+  private async waitForOther(job: q.JobRow): Promise<void> {
+    try {
+      await q.waitForOther(this.database.pool, job.id, this.runner, A_MOMENT_MS / 1000);
+    } catch (error) {
+      // A new one of the same thing was enqueued in this moment.
+      if (codeOf(error) !== '23505') throw error;
+      await q.deleteJob(this.database.pool, job.id, this.runner);
     }
   }
 

@@ -56,6 +56,24 @@ export async function giveBack(db: Db, ids: string[], runner: string, inSeconds 
   );
 }
 
+/**
+ * Returns a taken job to the queue because another one of the same thing is running. If a new one waits as well, the taken
+ * one is deleted: one is enough, however many transactions ask for it meanwhile.
+ */
+export async function waitForOther(db: Db, id: string, runner: string, inSeconds: number): Promise<void> {
+  await db.query(
+    `with mine as (select id, name, thing from job where id = $1 and runner = $2),
+     gone as (
+       delete from job where id in (select id from mine) and tries = 0 and exists (
+         select 1 from job o join mine on o.name = mine.name and o.thing = mine.thing where o.state = 'new')
+       returning id)
+     update job set state = case when tries = 0 then 'new' else 'retry' end,
+       start_after = now() + $3 * interval '1 second', runner = null, leased_at = null
+     where id in (select id from mine) and id not in (select id from gone)`,
+    [id, runner, inSeconds],
+  );
+}
+
 /** Counts a try of a job and returns it to the queue. */
 export async function retryJob(db: Db, id: string, runner: string, inSeconds: number): Promise<void> {
   await db.query(
