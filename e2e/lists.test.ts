@@ -97,7 +97,7 @@ test('somebody ahead is taken out, and the places of another are moved on the pa
   await choose(phone, 'Remove Callum');
   await type(phone, 'drop-reason', 'He sold his share.');
   await tap(phone, 'drop-now');
-  await phone.waitForFunction(() => document.body.textContent!.includes('Callum was taken out'));
+  await phone.waitForFunction(() => document.body.textContent!.includes('Callum was removed'));
   await eventually(async () => expect(await messages('taken_out')).toHaveLength(1));
   const was = packet.sent!.plan.marks.find((m) => m.id === 's2')!;
   await tap(phone, 'cell-1-signature');

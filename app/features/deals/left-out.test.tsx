@@ -15,7 +15,7 @@ test('what was left out is told in words, one or many', () => {
       { what: 'attachments', n: 2 },
       { what: 'layers', n: 1 },
     ]),
-  ).toBe('Left out of what is shown and signed: 1 script, 2 attached files and 1 layer that was switched off.');
+  ).toBe('Left out of what is shown and signed: 1 script, 2 attached files and 1 hidden layer.');
 });
 
 test('a plain paper says nothing; one with signatures says that they hold for the original only', () => {

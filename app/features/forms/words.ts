@@ -91,6 +91,6 @@ export const TEXT = {
   saved: 'Saved',
   noConnectionYourTextIs: 'No connection. Your text is saved on this device and sent when it is back.',
   // about.ts
-  aRoleThatIsGone: 'a role that is gone',
-  aTagThatIsGone: 'a tag that is gone',
+  aRoleThatIsGone: 'a role that was deleted',
+  aTagThatIsGone: 'a tag that was deleted',
 };

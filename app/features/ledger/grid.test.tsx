@@ -35,9 +35,9 @@ test('each cell says page, person and what is wanted, for those who do not see i
   show(jest.fn());
   for (const label of [
     'Page 1, Wren Alder: done',
-    'Page 1, Callum Alder: initials wanted',
+    'Page 1, Callum Alder: initials needed',
     'Page 2, Wren Alder: gap: initials are missing',
-    'Page 2, Callum Alder: excepted from the initials',
+    'Page 2, Callum Alder: left out of the initials',
   ])
     expect(screen.getByLabelText(label)).toBeTruthy();
   expect(screen.getByText('Disclosure')).toBeTruthy();

@@ -79,7 +79,7 @@ export const TEXT = {
   ofDone: (done: Part, total: Part) => `${done} of ${total} done`,
   sealedCopies: 'Sealed copies',
   theSealedCopiesAreBeing: 'The sealed copies are being made. They show here in a moment.',
-  checkASealedCopy: 'Check a sealed copy',
+  checkASealedCopy: 'Verify a sealed copy',
   startALateSigningRound: 'Start a late signing round',
   whatHappened: 'What happened',
   showEverything: 'Show everything',
@@ -108,7 +108,7 @@ export const TEXT = {
   isDone: (first: Part) => `${first} is done`,
   wasNotNeeded: (first: Part) => `${first} was not needed`,
   anotherAtThisGateWas: 'another at this gate was enough',
-  wasTakenOut: (first: Part) => `${first} was taken out`,
+  wasTakenOut: (first: Part) => `${first} was removed`,
   openedToGo2: (openedAt: Part, on: Part, seen: Part, counted: Part) =>
     `opened ${openedAt}${on}${seen}; ${counted} to go`,
   openedToGo: (openedAt: Part, on: Part, seen: Part, host: Part, counted: Part) =>
@@ -118,8 +118,8 @@ export const TEXT = {
   signsAtTheDesk: (first: Part) => `${first} signs at the desk`,
   wasSentACopy: (first: Part) => `${first} was sent a copy`,
   onceEveryoneHasSigned: 'once everyone has signed',
-  comesLater: (first: Part) => `${first} comes later`,
-  mayReadAlongSince: (shownAt: Part) => `; may read along since ${shownAt}`,
+  comesLater: (first: Part) => `Next: ${first}`,
+  mayReadAlongSince: (shownAt: Part) => `; can read along since ${shownAt}`,
   countsAsDeliveredOn: (day: Part) => `counts as delivered on ${day}`,
   doesNotCountAsDelivered: 'does not count as delivered yet',
   openedIt: (first: Part) => `${first} opened it`,
@@ -170,7 +170,7 @@ export const TEXT = {
   initialsEveryPageOfThem: 'Initials every page of them',
   theirPlacesAreAddedWhere: 'Their places are added where the pages have room, near the existing signatures.',
   // under-way.tsx
-  somebody: 'Somebody',
+  somebody: 'Someone',
   likelyExecutedBy90Likely: (likely: Part, slow: Part) => `Likely executed by ${likely}; 90% likely by ${slow}`,
   itsNewVersion: 'Its new version',
   newVersionOf: 'New version of',

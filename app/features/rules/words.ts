@@ -4,9 +4,9 @@ type Part = string | number;
 /** What the screens of “rules” say, in one place to read, edit and translate. */
 export const TEXT = {
   // condition-editor.tsx
-  allOfTheseHold: 'All of these hold',
-  atLeastOneOfThese: 'At least one of these holds',
-  thisDoesNotHold: 'This does not hold',
+  allOfTheseHold: 'All of these are true',
+  atLeastOneOfThese: 'At least one of these is true',
+  thisDoesNotHold: 'This is not true',
   change: (groups: Part) => `${groups}. Change`,
   remove: (groups: Part) => `Remove: ${groups}`,
   addAFact: 'Add a fact',
@@ -65,12 +65,12 @@ export const TEXT = {
   noDayYet: 'no day yet',
   // rules-place.tsx
   yesOrNo: 'Yes or no',
-  figure: 'Figure',
+  figure: 'Number',
   money: 'Money',
   year: 'Year',
   day: 'Day',
   choice: 'Choice',
-  words: 'Words',
+  words: 'Text',
   theRules: 'the rules',
   rules: 'Rules',
   aRuleLooks:

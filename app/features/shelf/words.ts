@@ -188,7 +188,7 @@ export const TEXT = {
   readsAndApproves: 'reads and approves',
   aPaperHas: 'a paper has',
   papersHave: (beyond: Part) => `${beyond} papers have`,
-  hasNothingToPutIn: 'has nothing to put in',
+  hasNothingToPutIn: 'has nothing to fill in',
   no: (what: Part) => `No ${what}`,
   theDeal: 'the deal',
   toTheDesk: 'To the desk',
