@@ -3,7 +3,7 @@
  * executed, struck for waived.
  */
 import { View } from 'react-native';
-import Svg, { Line, Path } from 'react-native-svg';
+import { Svg, Line, Path } from './svg';
 import type { Corner } from '@gatepath/core/deal';
 import { usePalette } from './hooks';
 import { TEXT } from './words';

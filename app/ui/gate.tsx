@@ -1,6 +1,6 @@
 /** A gate post as on every path: open when passed, lit when current, otherwise closed. */
 import { View } from 'react-native';
-import Svg, { Circle, Line } from 'react-native-svg';
+import { Svg, Circle, Line } from './svg';
 import { usePalette } from './hooks';
 import { TEXT } from './words';
 

@@ -39,7 +39,7 @@ import {
   mdiTrashCanOutline,
   mdiUndo,
 } from '@mdi/js';
-import Svg, { Path } from 'react-native-svg';
+import { Svg, Path } from './svg';
 import { usePalette } from './hooks';
 import { isKeyOf } from '@gatepath/core/sure';
 

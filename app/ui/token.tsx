@@ -1,6 +1,6 @@
 /** A party's token: the shape of its ink with the party's letters. Color is never the only sign. */
 import { View } from 'react-native';
-import Svg, { Circle, Path, Polygon, Rect, Text as SvgText } from 'react-native-svg';
+import { Svg, Circle, Path, Polygon, Rect, Text as SvgText } from './svg';
 import { inkOf, type Ink } from '@gatepath/core/inks';
 import { initialsOf } from '@gatepath/core/text';
 import { usePalette } from './hooks';

@@ -1,7 +1,7 @@
 /** The page ledger as a table: a row per page, a column per party. Touching a cell goes there. */
 import { memo, useMemo, useState } from 'react';
 import { FlatList, Pressable, View } from 'react-native';
-import Svg, { Path } from 'react-native-svg';
+import { Svg, Path } from '../../ui/svg';
 import type { CellState, LedgerCell, LedgerRow } from '@gatepath/core/packet';
 import { Icon } from '../../ui/icon';
 import { usePalette } from '../../ui/hooks';

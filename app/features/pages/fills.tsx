@@ -1,6 +1,6 @@
 /** The content of filled marks, drawn over a page exactly as in the sealed copy. */
 import { memo } from 'react';
-import Svg, { Image as SvgImage, Path, Text as SvgText } from 'react-native-svg';
+import { Svg, Image as SvgImage, Path, Text as SvgText } from '../../ui/svg';
 import {
   PEN_WIDTH,
   drawingSteps,

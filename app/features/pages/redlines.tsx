@@ -1,6 +1,6 @@
 /** The sender's changes, drawn over a page as in the sealed copy. */
 import { memo } from 'react';
-import Svg, { Line, Text as SvgText } from 'react-native-svg';
+import { Svg, Line, Text as SvgText } from '../../ui/svg';
 import { PEN_WIDTH, setParagraph } from '@gatepath/core/filling';
 import { REDLINE } from '@gatepath/core/inks';
 import type { Redline } from '@gatepath/core/packet';

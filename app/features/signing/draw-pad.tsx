@@ -1,7 +1,7 @@
 /** A pad to draw on with finger, pen or mouse; strokes are stored as points, never as a picture. */
 import { useEffect, useRef, useState } from 'react';
 import { View } from 'react-native';
-import Svg, { Path } from 'react-native-svg';
+import { Svg, Path } from '../../ui/svg';
 import { drawingSteps, strokesBox } from '@gatepath/core/filling';
 import type { Drawing, Stroke } from '@gatepath/core/packet';
 import { usePalette } from '../../ui/hooks';

@@ -1,7 +1,7 @@
 /** Setting the hand once: typed in a script face, drawn, or from a photo. */
 import { useRef, useState } from 'react';
 import { View } from 'react-native';
-import Svg from 'react-native-svg';
+import { Svg } from '../../ui/svg';
 import type { SigningView } from '@gatepath/contract';
 import { useFiles } from './files';
 import { inkOf } from '@gatepath/core/inks';
