@@ -1,7 +1,7 @@
 /** Connected pieces of a grid of cells: the strokes and blots that ink on a page consists of. */
 import { itemAt } from '../sure';
 
-/** Cells that touch each other at a side or a corner, with the columns and rows they span. */
+/** Cells that touch each other, with the columns and rows they span. */
 export interface ConnectedPiece {
   /** Indices of the cells, row by row: `row * cols + col`. */
   cells: number[];
@@ -14,14 +14,16 @@ export interface ConnectedPiece {
 /**
  * Returns the connected pieces of the cells that are not 0, in the order of their first cells.
  *
- * @param also  returns cells that a cell is connected with although they do not touch it
+ * @param o  `corners`: whether cells that touch at a corner only are connected (by default they are); `also`: returns cells
+ *   that a cell is connected with although they do not touch it
  */
 export function connectedPieces(
   grid: Uint8Array,
   cols: number,
   rows: number,
-  also: (col: number, row: number) => readonly number[] = () => [],
+  o: { corners?: boolean; also?: (col: number, row: number) => readonly number[] } = {},
 ): ConnectedPiece[] {
+  const { corners = true, also = () => [] } = o;
   const left = grid.slice();
   const out: ConnectedPiece[] = [];
   for (let start = 0; start < left.length; start++) {
@@ -41,7 +43,8 @@ export function connectedPieces(
       piece.top = Math.min(piece.top, y);
       piece.bottom = Math.max(piece.bottom, y);
       for (let v = Math.max(0, y - 1); v <= Math.min(rows - 1, y + 1); v++)
-        for (let u = Math.max(0, x - 1); u <= Math.min(cols - 1, x + 1); u++) take(v * cols + u);
+        for (let u = Math.max(0, x - 1); u <= Math.min(cols - 1, x + 1); u++)
+          if (corners || u === x || v === y) take(v * cols + u);
       for (const j of also(x, y)) take(j);
     }
     out.push(piece);

@@ -29,14 +29,15 @@ test('only the named parts of the texts count', () => {
 });
 
 /** Labels every cell with the smallest index it can be reached from, by repeating until nothing changes. */
-function labels(grid: number[], cols: number): number[] {
+function labels(grid: number[], cols: number, corners: boolean): number[] {
   const label = grid.map((on, i) => (on ? i : -1));
   for (let changed = true; changed;) {
     changed = false;
     for (let i = 0; i < grid.length; i++)
       for (let j = 0; j < grid.length; j++) {
-        const near =
-          Math.abs((i % cols) - (j % cols)) <= 1 && Math.abs(Math.floor(i / cols) - Math.floor(j / cols)) <= 1;
+        const across = Math.abs((i % cols) - (j % cols));
+        const down = Math.abs(Math.floor(i / cols) - Math.floor(j / cols));
+        const near = corners ? across <= 1 && down <= 1 : across + down <= 1;
         if (grid[i] && grid[j] && near && label[j]! < label[i]!) {
           label[i] = label[j]!;
           changed = true;
@@ -49,30 +50,34 @@ function labels(grid: number[], cols: number): number[] {
 test('cells that touch are one piece, with its bounds, and each cell is in one piece', () => {
   const cols = 6;
   fc.assert(
-    fc.property(fc.array(fc.integer({ min: 0, max: 1 }), { minLength: 30, maxLength: 30 }), (grid) => {
-      const label = labels(grid, cols);
-      const expected = [...new Set(label)].filter((l) => l >= 0).sort((a, b) => a - b);
-      const pieces = connectedPieces(Uint8Array.from(grid), cols, 5);
-      expect(pieces.map((p) => [...p.cells].sort((a, b) => a - b))).toEqual(
-        expected.map((l) => label.flatMap((x, i) => (x === l ? [i] : []))),
-      );
-      for (const p of pieces) {
-        const [xs, ys] = [p.cells.map((i) => i % cols), p.cells.map((i) => Math.floor(i / cols))];
-        expect([p.left, p.right, p.top, p.bottom]).toEqual([
-          Math.min(...xs),
-          Math.max(...xs),
-          Math.min(...ys),
-          Math.max(...ys),
-        ]);
-      }
-    }),
+    fc.property(
+      fc.array(fc.integer({ min: 0, max: 1 }), { minLength: 30, maxLength: 30 }),
+      fc.boolean(),
+      (grid, corners) => {
+        const label = labels(grid, cols, corners);
+        const expected = [...new Set(label)].filter((l) => l >= 0).sort((a, b) => a - b);
+        const pieces = connectedPieces(Uint8Array.from(grid), cols, 5, { corners });
+        expect(pieces.map((p) => [...p.cells].sort((a, b) => a - b))).toEqual(
+          expected.map((l) => label.flatMap((x, i) => (x === l ? [i] : []))),
+        );
+        for (const p of pieces) {
+          const [xs, ys] = [p.cells.map((i) => i % cols), p.cells.map((i) => Math.floor(i / cols))];
+          expect([p.left, p.right, p.top, p.bottom]).toEqual([
+            Math.min(...xs),
+            Math.max(...xs),
+            Math.min(...ys),
+            Math.max(...ys),
+          ]);
+        }
+      },
+    ),
   );
 });
 
 test('cells that are said to be connected are, though they do not touch', () => {
   const grid = Uint8Array.from([1, 0, 0, 1]);
   expect(connectedPieces(grid, 4, 1)).toHaveLength(2);
-  expect(connectedPieces(grid, 4, 1, (col) => (col === 0 ? [3] : []))).toEqual([
+  expect(connectedPieces(grid, 4, 1, { also: (col) => (col === 0 ? [3] : []) })).toEqual([
     { cells: [0, 3], left: 0, right: 3, top: 0, bottom: 0 },
   ]);
 });

@@ -232,7 +232,7 @@ function strokesIn(piece: Piece, rect: Rect, scale: number): { own: number; stra
   const sum = { own: 0, stray: 0 };
   const behind = (x: number, y: number) =>
     ([1, -1] as const).flatMap((step) => behindRule(piece, x, y, step, PARTED * scale) ?? []);
-  for (const stroke of connectedPieces(data, width, height, behind)) {
+  for (const stroke of connectedPieces(data, width, height, { also: behind })) {
     let inside = 0;
     for (const i of stroke.cells) {
       const [x, y] = [i % width, Math.floor(i / width)];

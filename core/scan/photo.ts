@@ -2,6 +2,7 @@
  * Photographs of paper: where the sheet is in the picture, whether it can be read, and the sheet as if it had been
  * scanned.
  */
+import { connectedPieces } from '../paper/connected';
 import { itemAt } from '../sure';
 import type { Gray } from './types';
 
@@ -111,28 +112,9 @@ function brightIn({ data }: Gray): Uint8Array {
 
 /** Returns the largest connected piece of dots. Print does not divide a sheet: there is paper around it. */
 function largest(set: Uint8Array, width: number, height: number): { size: number; dots: number[] } {
-  const seen = new Uint8Array(set.length);
   let dots: number[] = [];
-  for (let start = 0; start < set.length; start++) {
-    if (!set[start] || seen[start]) continue;
-    const piece = [start];
-    seen[start] = 1;
-    for (let k = 0; k < piece.length; k++) {
-      const i = itemAt(piece, k);
-      const x = i % width;
-      for (const [ok, j] of [
-        [x > 0, i - 1],
-        [x < width - 1, i + 1],
-        [i >= width, i - width],
-        [i < (height - 1) * width, i + width],
-      ] as const)
-        if (ok && set[j] && !seen[j]) {
-          seen[j] = 1;
-          piece.push(j);
-        }
-    }
-    if (piece.length > dots.length) dots = piece;
-  }
+  for (const { cells } of connectedPieces(set, width, height, { corners: false }))
+    if (cells.length > dots.length) dots = cells;
   return { size: filledSize(dots, width), dots };
 }
 
