@@ -1,4 +1,5 @@
 /** Pairing the pages of two versions: those that share most words, in order. */
+import { pairBest } from '../paper/pair-best';
 import { itemAt } from '../sure';
 import type { Token } from './tokens';
 import type { Comparison, VersionPage } from './types';
@@ -15,25 +16,23 @@ export function pairPages(
   b: readonly Token[],
   match: Int32Array,
 ): Comparison['pages'] {
-  const shared = new Map<string, number>();
+  const shared = new Map<string, { a: number; b: number; score: number }>();
   match.forEach((j, i) => {
     if (j < 0) return;
-    const key = `${itemAt(a, i).page} ${itemAt(b, j).page}`;
-    shared.set(key, (shared.get(key) ?? 0) + 1);
+    const [p, q] = [itemAt(a, i).page, itemAt(b, j).page];
+    const pair = shared.get(`${p} ${q}`);
+    if (pair) pair.score++;
+    else shared.set(`${p} ${q}`, { a: p, b: q, score: 1 });
   });
-  const [ofBefore, ofAfter] = [new Map<number, number>(), new Map<number, number>()];
-  const join = (p: number, q: number) => {
-    ofBefore.set(p, q);
-    ofAfter.set(q, p);
-  };
-  for (const [key] of [...shared].sort((x, y) => y[1] - x[1])) {
-    const [p = 0, q = 0] = key.split(' ').map(Number);
-    if (!ofBefore.has(p) && !ofAfter.has(q)) join(p, q);
-  }
+  const ofBefore = pairBest([...shared.values()]);
+  const ofAfter = new Map([...ofBefore].map(([p, q]) => [q, p]));
   // Pages whose words say nothing are paired by number.
   const bare = (pages: readonly VersionPage[], p: number) => !!pages[p - 1] && !itemAt(pages, p - 1).words.length;
   for (let p = 1; p <= Math.min(before.length, after.length); p++)
-    if (!ofBefore.has(p) && !ofAfter.has(p) && (bare(before, p) || bare(after, p))) join(p, p);
+    if (!ofBefore.has(p) && !ofAfter.has(p) && (bare(before, p) || bare(after, p))) {
+      ofBefore.set(p, p);
+      ofAfter.set(p, p);
+    }
   return rowsOf(before.length, after.length, ofAfter);
 }
 

@@ -2,6 +2,7 @@
 import fc from 'fast-check';
 import { connectedPieces } from './connected';
 import { numberWords, onceInBoth } from './words-match';
+import { pairBest } from './pair-best';
 
 const text = fc.array(fc.constantFrom('the', 'buyer', 'seller', 'pays', '$500', 'by', 'noon'), { maxLength: 14 });
 
@@ -80,4 +81,27 @@ test('cells that are said to be connected are, though they do not touch', () => 
   expect(connectedPieces(grid, 4, 1, { also: (col) => (col === 0 ? [3] : []) })).toEqual([
     { cells: [0, 3], left: 0, right: 3, top: 0, bottom: 0 },
   ]);
+});
+
+test('pairs are the most similar first, each item once, and no pair that could still be made is missing', () => {
+  const pair = fc.record({ a: fc.nat(5), b: fc.nat(5), score: fc.nat(4) });
+  fc.assert(
+    fc.property(fc.array(pair, { maxLength: 30 }), (scored) => {
+      const partners = pairBest(scored);
+      const bs = [...partners.values()];
+      expect(new Set(bs).size).toBe(bs.length);
+      const made = scored.filter((s) => partners.get(s.a) === s.b);
+      for (const s of scored) {
+        // What was not made was in the way of something at least as similar.
+        const rivals = made.filter((m) => m.a === s.a || m.b === s.b);
+        expect(Math.max(...rivals.map((m) => m.score))).toBeGreaterThanOrEqual(s.score);
+      }
+    }),
+  );
+  expect([
+    ...pairBest([
+      { a: 1, b: 0, score: 1 },
+      { a: 0, b: 0, score: 1 },
+    ]),
+  ]).toEqual([[1, 0]]);
 });

@@ -1,6 +1,7 @@
 /** Which page of a new file is which page of the old one, by their words. */
-import { plain } from './words';
+import { pairBest, type ScoredPair } from '../paper/pair-best';
 import { itemAt } from '../sure';
+import { plain } from './words';
 
 /** Returns the words of a page as a set of pairs, which distinguish pages of one form better than single words. */
 function pairs(text: string): Set<string> {
@@ -34,20 +35,13 @@ const ALIKE = 0.35;
 export function matchPages(before: string[], after: string[]): (number | null)[] {
   const old = before.map(pairs);
   const fresh = after.map(pairs);
-  const scored: { i: number; j: number; score: number }[] = [];
-  old.forEach((a, i) =>
-    fresh.forEach((b, j) => {
-      const score = likeness(a, b);
-      if (score >= ALIKE) scored.push({ i, j, score: score - 0.001 * Math.abs(i - j) });
+  const scored: ScoredPair[] = [];
+  old.forEach((x, a) =>
+    fresh.forEach((y, b) => {
+      const score = likeness(x, y);
+      if (score >= ALIKE) scored.push({ a, b, score: score - 0.001 * Math.abs(a - b) });
     }),
   );
-  scored.sort((a, b) => b.score - a.score);
-  const out: (number | null)[] = before.map(() => null);
-  const taken = new Set<number>();
-  for (const s of scored) {
-    if (out[s.i] !== null || taken.has(s.j)) continue;
-    out[s.i] = s.j;
-    taken.add(s.j);
-  }
-  return out;
+  const partners = pairBest(scored);
+  return before.map((_, i) => partners.get(i) ?? null);
 }
