@@ -28,26 +28,23 @@ interface Props {
 type Party = SentView['plan']['parties'][number];
 type PartyStatusView = SentView['parties'][number];
 
-// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
+/** What is opened below the line. */
+type Doing = 'fix' | 'act' | 'drop' | null;
+
 export function PartyLine({ id, packet, sent }: Props) {
   const p = usePalette();
-  const session = useSession();
-  const { host, own, change } = usePacketActions(packet.id);
-  const [doing, setDoing] = useState<'fix' | 'act' | 'drop' | null>(null);
+  const acts = usePacketActions(packet.id);
+  const [doing, setDoing] = useState<Doing>(null);
   const party = sent.plan.parties.find((x) => x.id === id)!;
   const s = sent.parties.find((x) => x.partyId === id)!;
-  const first = firstName(party.name);
   const under = packet.status === 'at_gate' && s.status !== 'dropped';
   const untouched = under && isUntouched(sent, id);
-  const ahead = untouched && !s.askedAt;
   const [head, tail] = statusWords(party, s, packet.timeZone);
-  const waits = under && s.turn && holdsGate(party);
-  const mine = !!party.memberId && party.memberId === session.data?.member?.id;
-  const enter = (way: typeof host) => way.mutate(id, { onSuccess: ({ token }) => router.push(`/sign/${token}`) });
   const bad = s.status === 'declined' || s.bounced || s.locked;
-  const error = host.error ?? own.error ?? change.error;
+  const error = acts.host.error ?? acts.own.error ?? acts.change.error;
+  const close = () => setDoing(null);
   return (
-    <Stack testID={`party-${first}`} gap={8}>
+    <Stack testID={`party-${firstName(party.name)}`} gap={8}>
       <Row gap={8} align="start">
         <Token name={party.name} ink={party.ink} size={30} />
         <Stack grow>
@@ -63,23 +60,52 @@ export function PartyLine({ id, packet, sent }: Props) {
             <Small key={b.at}>{TEXT.handedOver(b.name, b.reason)}</Small>
           ))}
         </Stack>
-        {under ? (
-          <DropMenu anchor={(open) => <IconButton name="more" label={TEXT.whatToDo(party.name)} onPress={open} />}>
-            <MenuItem title={TEXT.correctNameOrAddress} onPress={() => setDoing('fix')} />
-            {waits && byLink(party) ? (
-              <MenuItem
-                title={TEXT.remindNow(first)}
-                onPress={() => change.mutate({ type: 'nudge', partyIds: [id] })}
-              />
-            ) : null}
-            {s.askedAt && byLink(party) ? (
-              <MenuItem title={TEXT.sendANewLink} onPress={() => change.mutate({ type: 'renew_link', partyId: id })} />
-            ) : null}
-            {ahead ? <MenuItem title={TEXT.changeWhatDoes(first)} onPress={() => setDoing('act')} /> : null}
-            {untouched ? <MenuItem title={TEXT.takeOut(first)} onPress={() => setDoing('drop')} /> : null}
-          </DropMenu>
-        ) : null}
+        {under ? <Menu party={party} s={s} acts={acts} untouched={untouched} onDo={setDoing} /> : null}
       </Row>
+      {under ? <PartyActs packet={packet} party={party} s={s} acts={acts} /> : null}
+      {error ? <Trouble error={error} /> : null}
+      {doing === 'fix' ? <FixParty packet={packet} party={party} onClose={close} /> : null}
+      {doing === 'act' ? <ChangeAct packet={packet} sent={sent} party={party} onClose={close} /> : null}
+      {doing === 'drop' ? <RemoveParty packet={packet} sent={sent} party={party} onClose={close} /> : null}
+    </Stack>
+  );
+}
+
+interface OfParty {
+  party: Party;
+  s: PartyStatusView;
+  acts: ReturnType<typeof usePacketActions>;
+}
+
+/** What is rarely done for a party. */
+function Menu({ party, s, acts, untouched, onDo }: OfParty & { untouched: boolean; onDo: (what: Doing) => void }) {
+  const first = firstName(party.name);
+  const { id } = party;
+  return (
+    <DropMenu anchor={(open) => <IconButton name="more" label={TEXT.whatToDo(party.name)} onPress={open} />}>
+      <MenuItem title={TEXT.correctNameOrAddress} onPress={() => onDo('fix')} />
+      {s.turn && holdsGate(party) && byLink(party) ? (
+        <MenuItem title={TEXT.remindNow(first)} onPress={() => acts.change.mutate({ type: 'nudge', partyIds: [id] })} />
+      ) : null}
+      {s.askedAt && byLink(party) ? (
+        <MenuItem title={TEXT.sendANewLink} onPress={() => acts.change.mutate({ type: 'renew_link', partyId: id })} />
+      ) : null}
+      {untouched && !s.askedAt ? <MenuItem title={TEXT.changeWhatDoes(first)} onPress={() => onDo('act')} /> : null}
+      {untouched ? <MenuItem title={TEXT.takeOut(first)} onPress={() => onDo('drop')} /> : null}
+    </DropMenu>
+  );
+}
+
+/** What a party needs now: the desk, one's own signature, another try, a letter. */
+function PartyActs({ packet, party, s, acts: { host, own, change } }: OfParty & { packet: PacketView }) {
+  const session = useSession();
+  const { id } = party;
+  const first = firstName(party.name);
+  const waits = s.turn && holdsGate(party);
+  const mine = !!party.memberId && party.memberId === session.data?.member?.id;
+  const enter = (way: typeof host) => way.mutate(id, { onSuccess: ({ token }) => router.push(`/sign/${token}`) });
+  return (
+    <>
       {waits && !byLink(party) ? (
         <Button busy={host.isPending} onPress={() => enter(host)} testID={`host-${first}`}>
           {TEXT.openItForAtThis(first)}
@@ -90,7 +116,7 @@ export function PartyLine({ id, packet, sent }: Props) {
           {TEXT.signNow}
         </Button>
       ) : null}
-      {under && s.locked ? (
+      {s.locked ? (
         <Button
           busy={change.isPending}
           onPress={() => change.mutate({ type: 'unlock', partyId: id })}
@@ -99,7 +125,7 @@ export function PartyLine({ id, packet, sent }: Props) {
           {TEXT.letTryAgain(first)}
         </Button>
       ) : null}
-      {under && s.wantsLetter ? (
+      {s.wantsLetter ? (
         <Actions>
           {LETTER_WAYS.map((way) => (
             <Button
@@ -113,13 +139,7 @@ export function PartyLine({ id, packet, sent }: Props) {
           ))}
         </Actions>
       ) : null}
-      {error ? <Trouble error={error} /> : null}
-      {doing === 'fix' ? <FixParty packet={packet} party={party} onClose={() => setDoing(null)} /> : null}
-      {doing === 'act' ? <ChangeAct packet={packet} sent={sent} party={party} onClose={() => setDoing(null)} /> : null}
-      {doing === 'drop' ? (
-        <RemoveParty packet={packet} sent={sent} party={party} onClose={() => setDoing(null)} />
-      ) : null}
-    </Stack>
+    </>
   );
 }
 

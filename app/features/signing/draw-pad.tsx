@@ -1,5 +1,5 @@
 /** A pad to draw on with finger, pen or mouse; strokes are stored as points, never as a picture. */
-import { useEffect, useRef, useState } from 'react';
+import { type RefObject, useEffect, useRef, useState } from 'react';
 import { View } from 'react-native';
 import { Svg, Path } from '../../ui/svg';
 import { drawingSteps, strokesBox } from '@gatepath/core/filling';
@@ -25,16 +25,11 @@ interface Props {
 const MOST_NUMBERS = 39_000;
 const STEP = 2;
 
-// eslint-disable-next-line max-lines-per-function -- a pointer, its strokes and how they are drawn hang together
-export function DrawPad({ label, height, value, color, onChange, testID }: Props) {
-  const p = usePalette();
-  const t = useSay();
-  const box = useRef<View>(null);
+/** Follows a pointer on the pad. @returns the stroke being drawn; null between strokes */
+function useStroke(box: RefObject<View | null>, { value, onChange }: Pick<Props, 'value' | 'onChange'>): Stroke | null {
   const [live, setLive] = useState<Stroke | null>(null);
   const latest = useRef({ value, onChange });
   latest.current = { value, onChange };
-  const size = value ?? { width: 320, height };
-
   useEffect(() => {
     const el = elementOf(box);
     if (!el) return;
@@ -85,12 +80,16 @@ export function DrawPad({ label, height, value, color, onChange, testID }: Props
       el.removeEventListener('pointerup', up);
       el.removeEventListener('pointercancel', up);
     };
-  }, []);
+  }, [box]);
+  return live;
+}
 
-  const strokes = [...(value?.strokes ?? []), ...(live ? [live] : [])];
-  const all = strokesBox(strokes);
-  // Shown where it was drawn: a rectangle of the drawing's own size leaves it as it is.
-  const rect = { x: all.x - 1.3, y: all.y - 1.3, w: all.w + 2.6, h: all.h + 2.6 };
+export function DrawPad({ label, height, value, color, onChange, testID }: Props) {
+  const p = usePalette();
+  const t = useSay();
+  const box = useRef<View>(null);
+  const live = useStroke(box, { value, onChange });
+  const size = value ?? { width: 320, height };
   return (
     <Stack gap={4}>
       <Strong>{label}</Strong>
@@ -111,28 +110,11 @@ export function DrawPad({ label, height, value, color, onChange, testID }: Props
           overflow: 'hidden',
         })}
       >
-        <Svg
-          width="100%"
-          height="100%"
-          viewBox={value ? `0 0 ${size.width} ${size.height}` : undefined}
-          style={webStyle({ pointerEvents: 'none' })}
-        >
-          {strokes.length
-            ? drawingSteps({ strokes }, rect).map((steps, i) => (
-                <Path
-                  key={i}
-                  d={steps
-                    .map((s) => (s.to === 'Q' ? `Q${s.cx} ${s.cy} ${s.x} ${s.y}` : `${s.to}${s.x} ${s.y}`))
-                    .join(' ')}
-                  stroke={color}
-                  strokeWidth={3}
-                  strokeLinecap="round"
-                  strokeLinejoin="round"
-                  fill="none"
-                />
-              ))
-            : null}
-        </Svg>
+        <Strokes
+          strokes={[...(value?.strokes ?? []), ...(live ? [live] : [])]}
+          size={value ? size : null}
+          color={color}
+        />
       </View>
       <Row align="stretch" justify="end">
         <Button
@@ -150,5 +132,35 @@ export function DrawPad({ label, height, value, color, onChange, testID }: Props
         </Button>
       </Row>
     </Stack>
+  );
+}
+
+/** Strokes as they were drawn, in the units of a drawing, or in pixels while there is none. */
+function Strokes(o: { strokes: Stroke[]; size: { width: number; height: number } | null; color: string }) {
+  const { strokes, size, color } = o;
+  const all = strokesBox(strokes);
+  // Shown where it was drawn: a rectangle of the drawing's own size leaves it as it is.
+  const rect = { x: all.x - 1.3, y: all.y - 1.3, w: all.w + 2.6, h: all.h + 2.6 };
+  return (
+    <Svg
+      width="100%"
+      height="100%"
+      viewBox={size ? `0 0 ${size.width} ${size.height}` : undefined}
+      style={webStyle({ pointerEvents: 'none' })}
+    >
+      {strokes.length
+        ? drawingSteps({ strokes }, rect).map((steps, i) => (
+            <Path
+              key={i}
+              d={steps.map((s) => (s.to === 'Q' ? `Q${s.cx} ${s.cy} ${s.x} ${s.y}` : `${s.to}${s.x} ${s.y}`)).join(' ')}
+              stroke={color}
+              strokeWidth={3}
+              strokeLinecap="round"
+              strokeLinejoin="round"
+              fill="none"
+            />
+          ))
+        : null}
+    </Svg>
   );
 }
