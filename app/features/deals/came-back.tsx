@@ -125,7 +125,6 @@ function Found({ deal, doc, view, acts }: { deal: DealView; doc: DocumentView; v
 }
 
 /** The result of the review, and what can be done about it. */
-// eslint-disable-next-line max-lines-per-function -- one card from top to bottom
 function Outcome(o: {
   deal: DealView;
   view: PaperReviewView;
@@ -137,54 +136,10 @@ function Outcome(o: {
   const { view, acts, empty, doubtful } = o;
   const gone = [...new Set(empty.filter((p) => p.page === null).map((p) => p.formPage))];
   const [reason, setReason] = useState('');
-  if (view.ended)
-    return (
-      <Note
-        tone="good"
-        testID="check-ended"
-        title={
-          {
-            meets: TEXT.completeItCountsAsSigned,
-            kept: TEXT.acceptedAs(view.reason ?? ''),
-            sent_back: TEXT.aPacketAsksForWhat,
-          }[view.ended]
-        }
-        action={
-          <Row align="stretch" wrap>
-            {view.packetId ? (
-              <Button kind="quiet" onPress={() => router.push(`/packets/${view.packetId}`)}>
-                {TEXT.openThePacket}
-              </Button>
-            ) : null}
-            <Button
-              kind="quiet"
-              disabled={acts.isPending}
-              onPress={() => acts.mutate({ what: 'begin', blankId: view.blankId })}
-              testID="check-again"
-            >
-              {TEXT.reviewItAgain}
-            </Button>
-          </Row>
-        }
-      />
-    );
+  if (view.ended) return <Ended view={view} ended={view.ended} acts={acts} />;
   return (
     <Card>
-      <Stack role="status" testID="gaps-sum" gap={4}>
-        <Strong>
-          {empty.length
-            ? TEXT.empty(count(empty.length, TEXT.placeIs, TEXT.placesAre))
-            : doubtful.length
-              ? TEXT.noPlaceIsCertainlyEmpty
-              : TEXT.everySignatureInitialsAndDate}
-        </Strong>
-        <Small>
-          {TEXT.lookedAt(
-            count(o.hands, TEXT.signatureInitialsOrDayOf, TEXT.signaturesInitialsAndDaysOf),
-            doubtful.length ? TEXT.uncertainDecideEachOne(count(doubtful.length, 'is', 'are')) : '',
-          )}
-        </Small>
-      </Stack>
+      <Sum empty={empty.length} doubtful={doubtful.length} hands={o.hands} />
       {!empty.length && !doubtful.length && o.hands ? (
         <Button
           kind="main"
@@ -219,6 +174,68 @@ function Outcome(o: {
         {TEXT.acceptItAs}
       </Button>
     </Card>
+  );
+}
+
+/** How many places are empty or uncertain, of how many that count. */
+function Sum({ empty, doubtful, hands }: { empty: number; doubtful: number; hands: number }) {
+  return (
+    <Stack role="status" testID="gaps-sum" gap={4}>
+      <Strong>
+        {empty
+          ? TEXT.empty(count(empty, TEXT.placeIs, TEXT.placesAre))
+          : doubtful
+            ? TEXT.noPlaceIsCertainlyEmpty
+            : TEXT.everySignatureInitialsAndDate}
+      </Strong>
+      <Small>
+        {TEXT.lookedAt(
+          count(hands, TEXT.signatureInitialsOrDayOf, TEXT.signaturesInitialsAndDaysOf),
+          doubtful ? TEXT.uncertainDecideEachOne(count(doubtful, 'is', 'are')) : '',
+        )}
+      </Small>
+    </Stack>
+  );
+}
+
+/** How the review ended, with its packet and another review. */
+function Ended({
+  view,
+  ended,
+  acts,
+}: {
+  view: PaperReviewView;
+  ended: NonNullable<PaperReviewView['ended']>;
+  acts: Acts;
+}) {
+  const titles = {
+    meets: TEXT.completeItCountsAsSigned,
+    kept: TEXT.acceptedAs(view.reason ?? ''),
+    sent_back: TEXT.aPacketAsksForWhat,
+  };
+  return (
+    <Note
+      tone="good"
+      testID="check-ended"
+      title={titles[ended]}
+      action={
+        <Row align="stretch" wrap>
+          {view.packetId ? (
+            <Button kind="quiet" onPress={() => router.push(`/packets/${view.packetId}`)}>
+              {TEXT.openThePacket}
+            </Button>
+          ) : null}
+          <Button
+            kind="quiet"
+            disabled={acts.isPending}
+            onPress={() => acts.mutate({ what: 'begin', blankId: view.blankId })}
+            testID="check-again"
+          >
+            {TEXT.reviewItAgain}
+          </Button>
+        </Row>
+      }
+    />
   );
 }
 

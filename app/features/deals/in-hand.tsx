@@ -17,23 +17,24 @@ import { UseKitOn } from '../shelf/use-kit-on';
 import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
-// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
-export function InHand({ deals, onDone }: { deals: DealSummary[]; onDone: () => void }) {
-  const p = usePalette();
-  const firm = useFirm();
-  const [tagging, setTagging] = useState(false);
-  const [tag, setTag] = useState('');
-  const act = useAct(
+/** One act on all selected deals; `onDone` is called when none of them was left out. */
+function useDealsAct(deals: DealSummary[], onDone: () => void) {
+  return useAct(
     (body: Omit<DealsActBody, 'dealIds'>) => call('dealsAct', { body: { ...body, dealIds: deals.map((d) => d.id) } }),
     {
       renews: [keys.deals],
       onDone: ({ left }) => {
-        setTagging(false);
         if (!left.length) onDone();
       },
     },
   );
-  const archived = deals.every((d) => d.archivedAt);
+}
+type DealsAct = ReturnType<typeof useDealsAct>;
+
+export function InHand({ deals, onDone }: { deals: DealSummary[]; onDone: () => void }) {
+  const p = usePalette();
+  const [tagging, setTagging] = useState(false);
+  const act = useDealsAct(deals, onDone);
   const left = act.data?.left ?? [];
   return (
     <Stack
@@ -68,51 +69,69 @@ export function InHand({ deals, onDone }: { deals: DealSummary[]; onDone: () => 
       <Row gap={8} wrap style={{ maxWidth: 1460, width: '100%', alignSelf: 'center' }}>
         <Strong>{TEXT.selected(count(deals.length, 'deal'))}</Strong>
         {tagging ? (
-          <>
-            <View style={{ width: 220 }}>
-              <Input label={TEXT.tag} value={tag} onChangeText={setTag} testID="tag-text" />
-            </View>
-            <Button
-              disabled={!tag.trim()}
-              busy={act.isPending}
-              onPress={() => act.mutate({ act: 'tag', tag: tag.trim() })}
-              testID="tag-now"
-            >
-              {TEXT.tagThem}
-            </Button>
-            <Button kind="quiet" onPress={() => setTagging(false)}>
-              {TEXT.cancel}
-            </Button>
-          </>
+          <Tagging act={act} onClose={() => setTagging(false)} />
         ) : (
-          <>
-            <Button kind="main" busy={act.isPending} onPress={() => act.mutate({ act: 'nudge' })} testID="hand-nudge">
-              {TEXT.nudgeThePeopleTheyWait}
-            </Button>
-            <Button onPress={() => setTagging(true)}>{TEXT.tag}</Button>
-            <UseKitOn deals={deals} />
-            {deals.every((d) => d.kind === 'tenancy') ? (
-              <Button
-                onPress={() => router.push(`/notices/new?deals=${deals.map((d) => d.id).join(',')}`)}
-                testID="hand-notice"
-              >
-                {TEXT.sendANotice}
-              </Button>
-            ) : null}
-            <DropMenu anchor={(open) => <Button onPress={open}>{TEXT.assignToAColleague}</Button>}>
-              {(firm.data?.members ?? []).map((m) => (
-                <MenuItem key={m.id} title={m.name} onPress={() => act.mutate({ act: 'give', memberId: m.id })} />
-              ))}
-            </DropMenu>
-            <Button onPress={() => act.mutate({ act: archived ? 'take_out' : 'archive' })} testID="hand-archive">
-              {archived ? TEXT.restoreFromArchive : TEXT.archive}
-            </Button>
-            <Button kind="quiet" onPress={onDone}>
-              {TEXT.clearTheSelection}
-            </Button>
-          </>
+          <DealsActs deals={deals} act={act} onTag={() => setTagging(true)} onClear={onDone} />
         )}
       </Row>
     </Stack>
+  );
+}
+
+/** Asks for the tag. */
+function Tagging({ act, onClose }: { act: DealsAct; onClose: () => void }) {
+  const [tag, setTag] = useState('');
+  return (
+    <>
+      <View style={{ width: 220 }}>
+        <Input label={TEXT.tag} value={tag} onChangeText={setTag} testID="tag-text" />
+      </View>
+      <Button
+        disabled={!tag.trim()}
+        busy={act.isPending}
+        onPress={() => act.mutate({ act: 'tag', tag: tag.trim() }, { onSuccess: onClose })}
+        testID="tag-now"
+      >
+        {TEXT.tagThem}
+      </Button>
+      <Button kind="quiet" onPress={onClose}>
+        {TEXT.cancel}
+      </Button>
+    </>
+  );
+}
+
+/** What can be done with all of them. */
+function DealsActs(o: { deals: DealSummary[]; act: DealsAct; onTag: () => void; onClear: () => void }) {
+  const { deals, act } = o;
+  const firm = useFirm();
+  const archived = deals.every((d) => d.archivedAt);
+  return (
+    <>
+      <Button kind="main" busy={act.isPending} onPress={() => act.mutate({ act: 'nudge' })} testID="hand-nudge">
+        {TEXT.nudgeThePeopleTheyWait}
+      </Button>
+      <Button onPress={o.onTag}>{TEXT.tag}</Button>
+      <UseKitOn deals={deals} />
+      {deals.every((d) => d.kind === 'tenancy') ? (
+        <Button
+          onPress={() => router.push(`/notices/new?deals=${deals.map((d) => d.id).join(',')}`)}
+          testID="hand-notice"
+        >
+          {TEXT.sendANotice}
+        </Button>
+      ) : null}
+      <DropMenu anchor={(open) => <Button onPress={open}>{TEXT.assignToAColleague}</Button>}>
+        {(firm.data?.members ?? []).map((m) => (
+          <MenuItem key={m.id} title={m.name} onPress={() => act.mutate({ act: 'give', memberId: m.id })} />
+        ))}
+      </DropMenu>
+      <Button onPress={() => act.mutate({ act: archived ? 'take_out' : 'archive' })} testID="hand-archive">
+        {archived ? TEXT.restoreFromArchive : TEXT.archive}
+      </Button>
+      <Button kind="quiet" onPress={o.onClear}>
+        {TEXT.clearTheSelection}
+      </Button>
+    </>
   );
 }

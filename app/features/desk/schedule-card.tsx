@@ -25,7 +25,6 @@ const WHAT: Record<PlannedDate['what'], (d: PlannedDate) => string> = {
   last_day: () => TEXT.lastDayForSigningUntil,
 };
 
-// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
 export function ScheduleCard({ desk }: { desk: Desk }) {
   const { draft, edit, packet } = desk;
   const { schedule } = draft;
@@ -34,8 +33,6 @@ export function ScheduleCard({ desk }: { desk: Desk }) {
   const today = dayOf(now, packet.timeZone);
   const set = (change: Partial<Schedule>) =>
     edit([{ op: 'set', field: 'schedule', value: { ...schedule, ...change } }]);
-  const setNudge = (change: Partial<NudgePlan>) =>
-    set({ nudge: { ...(schedule.nudge ?? USUAL_SCHEDULE.nudge!), ...change } });
   const dates = plannedDates(schedule, now, packet.timeZone, packet.holidays);
   const { nudge } = schedule;
   return (
@@ -69,46 +66,8 @@ export function ScheduleCard({ desk }: { desk: Desk }) {
         onChange={(on) => set({ nudge: on ? USUAL_SCHEDULE.nudge : null })}
         testID="nudges"
       />
-      {nudge ? (
-        <>
-          <Row gap={8} align="stretch">
-            {(
-              [
-                ['first', TEXT.afterDays, 1, 90],
-                ['every', TEXT.thenEvery, 1, 90],
-                ['most', TEXT.atMost, 0, 20],
-              ] as const
-            ).map(([key, label, min, max]) => (
-              <Stack key={key} grow>
-                <NumberField
-                  label={label}
-                  value={nudge[key]}
-                  min={min}
-                  max={max}
-                  onChange={(n) => setNudge({ [key]: n })}
-                  testID={`nudge-${key}`}
-                />
-              </Stack>
-            ))}
-          </Row>
-          <Switch
-            label={TEXT.notOnWeekendsOrHolidays}
-            on={nudge.businessDays}
-            onChange={(businessDays) => setNudge({ businessDays })}
-          />
-          <NudgeWords nudge={nudge} onChange={(now) => set({ nudge: now })} />
-        </>
-      ) : null}
-      {dates.length ? (
-        <Stack testID="planned-dates" gap={4}>
-          <Small>{TEXT.ifItGoesOutToday(nudge ? TEXT.someoneDoesNothing : TEXT.noOneDoesAnything)}</Small>
-          {dates.map((d) => (
-            <Body key={`${d.what}${d.day}`}>{`${dayWords(d.day)}: ${WHAT[d.what](d)}`}</Body>
-          ))}
-        </Stack>
-      ) : (
-        <Small>{TEXT.noLastDayAndNo}</Small>
-      )}
+      {nudge ? <Nudges nudge={nudge} onChange={(next) => set({ nudge: next })} /> : null}
+      <Dates dates={dates} nudged={nudge !== null} />
       <Switch
         label={TEXT.clientsMayHandOver}
         on={draft.handOver}
@@ -122,5 +81,54 @@ export function ScheduleCard({ desk }: { desk: Desk }) {
         testID="read-along-allowed"
       />
     </Card>
+  );
+}
+
+/** When people who do nothing are nudged. */
+function Nudges({ nudge, onChange }: { nudge: NudgePlan; onChange: (nudge: NudgePlan) => void }) {
+  const set = (change: Partial<NudgePlan>) => onChange({ ...nudge, ...change });
+  return (
+    <>
+      <Row gap={8} align="stretch">
+        {(
+          [
+            ['first', TEXT.afterDays, 1, 90],
+            ['every', TEXT.thenEvery, 1, 90],
+            ['most', TEXT.atMost, 0, 20],
+          ] as const
+        ).map(([key, label, min, max]) => (
+          <Stack key={key} grow>
+            <NumberField
+              label={label}
+              value={nudge[key]}
+              min={min}
+              max={max}
+              onChange={(n) => set({ [key]: n })}
+              testID={`nudge-${key}`}
+            />
+          </Stack>
+        ))}
+      </Row>
+      <Switch
+        label={TEXT.notOnWeekendsOrHolidays}
+        on={nudge.businessDays}
+        onChange={(businessDays) => set({ businessDays })}
+      />
+      <NudgeWords nudge={nudge} onChange={onChange} />
+    </>
+  );
+}
+
+/** The dates that follow if nobody acts. */
+function Dates({ dates, nudged }: { dates: PlannedDate[]; nudged: boolean }) {
+  return dates.length ? (
+    <Stack testID="planned-dates" gap={4}>
+      <Small>{TEXT.ifItGoesOutToday(nudged ? TEXT.someoneDoesNothing : TEXT.noOneDoesAnything)}</Small>
+      {dates.map((d) => (
+        <Body key={`${d.what}${d.day}`}>{`${dayWords(d.day)}: ${WHAT[d.what](d)}`}</Body>
+      ))}
+    </Stack>
+  ) : (
+    <Small>{TEXT.noLastDayAndNo}</Small>
   );
 }
