@@ -165,7 +165,7 @@ async function signOnPhone(name: string, draw: boolean): Promise<number> {
   await page.waitForSelector(byTestId('agree'));
   expect(await page.evaluate(() => document.body.textContent)).toContain(`You are signing as ${name.split(' ')[0]}`);
   await tap(page, 'agree');
-  expect(await page.evaluate(() => document.body.textContent)).toContain('Please tick');
+  expect(await page.evaluate(() => document.body.textContent)).toContain('Please check the box');
   await tap(page, 'agree-tick');
   await tap(page, 'agree');
   await page.waitForSelector(byTestId('save-hand'));
