@@ -44,7 +44,8 @@ const SERVER = [
 /** The application's features from bottom to top. */
 const FEATURES = [
   ['facts', 'frame', 'imports', 'insight', 'ledger', 'mailroom', 'packet-status', 'pages', 'uploads', 'verify'],
-  ['changes', 'desk', 'people', 'rules', 'signing'],
+  ['changes', 'people', 'rules', 'signing'],
+  ['desk'],
   ['own', 'shelf'],
   ['deals', 'forms', 'notices', 'packet'],
   ['firm', 'today'],

@@ -6,7 +6,7 @@ import { lazy } from 'react';
 export const Ceremony = lazy(async () => ({ default: (await import('./features/signing/ceremony')).Ceremony }));
 
 /** The same, gone through by a member before anything is sent. */
-export const Rehearsal = lazy(async () => ({ default: (await import('./features/signing/ceremony')).Rehearsal }));
+export const Rehearsed = lazy(async () => ({ default: (await import('./features/signing/ceremony')).Rehearsed }));
 
 /** A person's own page. */
 export const OwnPage = lazy(async () => ({ default: (await import('./features/own/own-page')).OwnPage }));

@@ -17,7 +17,7 @@ import {
 import { mergeTags } from '@gatepath/core/merge';
 import { urlOf } from '@gatepath/contract/paths';
 import { count } from '@gatepath/core/text';
-import { Rehearsal } from '../../ceremony-place';
+import { Rehearsed } from '../../ceremony-place';
 import { useAlone, usePalette } from '../../ui/hooks';
 import { Button, Choice, IconButton } from '../../ui/pieces';
 import { Body, Small, Strong } from '../../ui/text';
@@ -25,6 +25,7 @@ import { Fills } from '../pages/fills';
 import { AtRect, MarkFace } from '../pages/mark-box';
 import { Redlines } from '../pages/redlines';
 import { Sheet } from '../pages/sheet';
+import { useRehearsal } from '../signing/use-rehearsal';
 import type { Desk } from './use-desk';
 import { webStyle } from '../../ui/web';
 import { TEXT } from './words';
@@ -181,6 +182,7 @@ function Pages({ desk, party }: AsParty) {
 function GoThrough({ packetId, party, onClose }: { packetId: string; party: PacketParty; onClose: () => void }) {
   const p = usePalette();
   const alone = useAlone();
+  const signing = useRehearsal(packetId, party.id);
   return (
     <View ref={alone} style={webStyle({ position: 'absolute', inset: 0, backgroundColor: p.paper })} testID="rehearsal">
       <Row
@@ -194,7 +196,7 @@ function GoThrough({ packetId, party, onClose }: { packetId: string; party: Pack
       </Row>
       <Stack grow>
         <Suspense fallback={null}>
-          <Rehearsal packetId={packetId} partyId={party.id} />
+          <Rehearsed signing={signing} />
         </Suspense>
       </Stack>
     </View>

@@ -27,7 +27,6 @@ import { ReadAll } from './read-all';
 import { RevisedStep } from './revised-step';
 import type { Aside, StepProps } from './step';
 import { InLanguage, useLanguage } from './say';
-import { useRehearsal } from './use-rehearsal';
 import { useSigning, type Signing } from './use-signing';
 import { Stack } from '../../ui/layout';
 
@@ -35,8 +34,11 @@ export function Ceremony({ token }: { token: string }) {
   return <Gone token={token} signing={useSigning(token)} />;
 }
 
-/** The same for a member who goes through a draft as one of its people will. */
-export function Rehearsal({ packetId, partyId }: { packetId: string; partyId: string }) {
+/**
+ * The same for a member who goes through a draft as one of its people will. What the acts do is given by the desk
+ * (`useRehearsal`): clients do not load it.
+ */
+export function Rehearsed({ signing }: { signing: Signing }) {
   const files = useMemo(
     () => ({
       page: (documentId: string, page: number) => urlOf('documentPage', { documentId, page }),
@@ -46,7 +48,7 @@ export function Rehearsal({ packetId, partyId }: { packetId: string; partyId: st
   );
   return (
     <RehearsedFiles.Provider value={files}>
-      <Gone token="" signing={useRehearsal(packetId, partyId)} />
+      <Gone token="" signing={signing} />
     </RehearsedFiles.Provider>
   );
 }
