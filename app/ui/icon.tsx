@@ -1,13 +1,10 @@
-/** Icons as paths, so that only those in use are shipped. */
+/**
+ * Icons as paths, so that only those in use are shipped. They come with the first chunk of a signing link: an icon of
+ * one screen of the office alone is given there by its path.
+ */
 import {
   mdiAccountPlusOutline,
   mdiAlertCircleOutline,
-  mdiFormatAlignCenter,
-  mdiFormatBold,
-  mdiFormatItalic,
-  mdiFormatListBulleted,
-  mdiFormatListNumbered,
-  mdiFormatUnderline,
   mdiArrowDown,
   mdiArrowLeft,
   mdiArrowRight,
@@ -51,12 +48,6 @@ const PATHS = {
   'arrow-right': mdiArrowRight,
   minus: mdiMinus,
   'arrow-up': mdiArrowUp,
-  bold: mdiFormatBold,
-  bullets: mdiFormatListBulleted,
-  center: mdiFormatAlignCenter,
-  italic: mdiFormatItalic,
-  numbers: mdiFormatListNumbered,
-  underline: mdiFormatUnderline,
   check: mdiCheck,
   'chevron-down': mdiChevronDown,
   'menu-down': mdiChevronDown,
@@ -85,13 +76,16 @@ const PATHS = {
   pages: mdiViewGridOutline,
 } as const;
 
-export type IconName = keyof typeof PATHS;
+type IconName = keyof typeof PATHS;
 
-export function Icon({ name, size = 22, color }: { name: IconName; size?: number; color?: string }) {
+/** An icon by its name in the table, or by the path of it in a square of 24 units. */
+export type IconOf = IconName | { path: string };
+
+export function Icon({ name, size = 22, color }: { name: IconOf; size?: number; color?: string }) {
   const p = usePalette();
   return (
     <Svg width={size} height={size} viewBox="0 0 24 24" aria-hidden>
-      <Path d={PATHS[name]} fill={color ?? p.ink} />
+      <Path d={typeof name === 'string' ? PATHS[name] : name.path} fill={color ?? p.ink} />
     </Svg>
   );
 }

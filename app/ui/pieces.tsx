@@ -2,7 +2,7 @@
 import type { ReactNode } from 'react';
 import { ActivityIndicator, Pressable, ScrollView, View, type StyleProp, type ViewStyle } from 'react-native';
 import { usePalette } from './hooks';
-import { Icon, type IconName } from './icon';
+import { Icon, type IconOf } from './icon';
 import type { Gap } from './layout';
 import { Body, Small, Strong } from './text';
 import { FONT } from './theme';
@@ -42,7 +42,7 @@ interface ButtonProps {
   children: string;
   onPress: () => void;
   kind?: Kind;
-  icon?: IconName;
+  icon?: IconOf;
   disabled?: boolean;
   busy?: boolean;
   testID?: string;
@@ -128,7 +128,7 @@ export function IconButton({
   color,
   on,
 }: {
-  name: IconName;
+  name: IconOf;
   label: string;
   onPress: () => void;
   disabled?: boolean;

@@ -1,4 +1,12 @@
 /** The editor of a form's text. It may contain what `writtenFrom` of the core accepts. */
+import {
+  mdiFormatAlignCenter,
+  mdiFormatBold,
+  mdiFormatItalic,
+  mdiFormatListBulleted,
+  mdiFormatListNumbered,
+  mdiFormatUnderline,
+} from '@mdi/js';
 import { Table, TableCell, TableHeader, TableRow } from '@tiptap/extension-table';
 import { EditorContent, useEditor, useEditorState, type Editor } from '@tiptap/react';
 import StarterKit from '@tiptap/starter-kit';
@@ -148,22 +156,37 @@ function StyleTools({ editor, menu }: ToolProps) {
   return (
     <Row role="toolbar" aria-label={TEXT.style} gap={4} wrap>
       <LevelMenu editor={editor} menu={menu} />
-      <IconButton name="bold" label={TEXT.bold} on={at.bold} onPress={() => on().toggleBold().run()} />
-      <IconButton name="italic" label={TEXT.italic} on={at.italic} onPress={() => on().toggleItalic().run()} />
       <IconButton
-        name="underline"
+        name={{ path: mdiFormatBold }}
+        label={TEXT.bold}
+        on={at.bold}
+        onPress={() => on().toggleBold().run()}
+      />
+      <IconButton
+        name={{ path: mdiFormatItalic }}
+        label={TEXT.italic}
+        on={at.italic}
+        onPress={() => on().toggleItalic().run()}
+      />
+      <IconButton
+        name={{ path: mdiFormatUnderline }}
         label={TEXT.underline}
         on={at.underline}
         onPress={() => on().toggleUnderline().run()}
       />
-      <IconButton name="bullets" label={TEXT.list} on={at.bullets} onPress={() => on().toggleBulletList().run()} />
       <IconButton
-        name="numbers"
+        name={{ path: mdiFormatListBulleted }}
+        label={TEXT.list}
+        on={at.bullets}
+        onPress={() => on().toggleBulletList().run()}
+      />
+      <IconButton
+        name={{ path: mdiFormatListNumbered }}
         label={TEXT.numberedList}
         on={at.numbers}
         onPress={() => on().toggleOrderedList().run()}
       />
-      <IconButton name="center" label={TEXT.center} on={at.center} onPress={middle} />
+      <IconButton name={{ path: mdiFormatAlignCenter }} label={TEXT.center} on={at.center} onPress={middle} />
       <IconButton name="undo" label={TEXT.takeBack} disabled={!at.undo} onPress={() => on().undo().run()} />
       <IconButton name="redo" label={TEXT.redo} disabled={!at.redo} onPress={() => on().redo().run()} />
     </Row>
