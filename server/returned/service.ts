@@ -198,9 +198,9 @@ export async function endReview(
     if (body.how === 'meets' && open)
       throw new Problem(
         'gaps-open',
-        `${open} of its places are empty or doubtful. Look at them, send it back for them, or keep it with a reason.`,
+        `${open} of its places are empty or uncertain. Review them, send the paper back for them, or accept it as it is with a reason.`,
       );
-    if (body.how === 'kept' && !body.reason.trim()) throw new Problem('gaps-open', 'Say why it is kept as it is.');
+    if (body.how === 'kept' && !body.reason.trim()) throw new Problem('gaps-open', 'Say why it is accepted as it is.');
     const deal = await dealOr404(tx.db, paper.deal_id ?? '');
     const today = dayOf(ctx.clock.now().toISOString(), deal.time_zone);
     await q.updateDocument(tx.db, { ...paper, elsewhere_on: paper.elsewhere_on ?? today });
@@ -215,9 +215,9 @@ function whyNotBack(row: c.ReviewRow): string | null {
   const open = openIn(row);
   const gone = open.find((p) => p.page === null);
   if (gone)
-    return `Page ${gone.formPage} of the form did not come back. Bring in the whole paper, or keep it with a reason.`;
+    return `Page ${gone.formPage} of the form did not come back. Import the whole paper, or accept it as it is with a reason.`;
   const doubtful = open.filter((p) => stateOf(p) === 'doubtful').length;
-  if (doubtful) return `${count(doubtful, 'place is', 'places are')} doubtful: say of each whether it is filled first.`;
+  if (doubtful) return `${count(doubtful, 'place is', 'places are')} uncertain: decide each one first.`;
   return open.length ? null : 'No place is empty: there is nothing to send it back for.';
 }
 

@@ -111,7 +111,7 @@ function Half(o: {
     );
   return (
     <Stack gap={4}>
-      <Small>{TEXT.page(word, o.page)}</Small>
+      <Small>{TEXT.pageOfSide(word, o.page)}</Small>
       <Sheet
         page={size}
         url={urlOf('documentPage', { documentId: o.view[o.side].id, page: o.page })}

@@ -223,7 +223,7 @@ function OnPages({ view, change }: { view: ComparisonView; change: Change }) {
               page={size}
               url={urlOf('documentPage', { documentId: view[side].id, page: box.page })}
               rect={box.rect}
-              label={TEXT.page2(side === 'before' ? TEXT.before : TEXT.now, box.page)}
+              label={TEXT.pageShown(side === 'before' ? TEXT.before : TEXT.now, box.page)}
             >
               {(scale) => <ChangeBoxes changes={[change]} chosen={change} side={side} page={box.page} scale={scale} />}
             </Crop>

@@ -9,7 +9,7 @@ export const TEXT = {
   nextPages: 'Next pages',
   thisPageIsNew: 'This page is new.',
   thisPageIsGone: 'This page was removed.',
-  page: (word: Part, page: Part) => `${word}, page ${page}`,
+  pageOfSide: (word: Part, page: Part) => `${word}, page ${page}`,
   pageOf: (word: Part, page: Part, name: Part) => `${word}, page ${page} of ${name}`,
   // what-changed.tsx
   noChangesExceptWordsThat: 'No changes except words that were read slightly differently',
@@ -35,5 +35,5 @@ export const TEXT = {
   readFromAScanCompare: 'Read from a scan: compare it with the page.',
   before: 'Before',
   now: 'Now',
-  page2: (part: Part, page: Part) => `${part}, page ${page}`,
+  pageShown: (part: Part, page: Part) => `${part}, page ${page}`,
 };

@@ -104,7 +104,7 @@ function Found({ deal, doc, view, acts }: { deal: DealView; doc: DocumentView; v
       <Outcome deal={deal} view={view} acts={acts} empty={empty} doubtful={doubtful} hands={hands.length} />
       {pages.map((page) => (
         <Card key={page}>
-          <Heading>{TEXT.page(page)}</Heading>
+          <Heading>{TEXT.pageNumber(page)}</Heading>
           {hands
             .filter((p) => (p.page ?? p.formPage) === page)
             .map((p) => (
@@ -152,7 +152,7 @@ function Outcome(o: {
       ) : null}
       {gone.length ? (
         <Small testID="pages-gone">
-          {TEXT.ofTheFormDidNot(gone.length > 1 ? TEXT.pages : TEXT.page2, listWords(gone.map(String)))}
+          {TEXT.ofTheFormDidNot(gone.length > 1 ? TEXT.pages : TEXT.page, listWords(gone.map(String)))}
         </Small>
       ) : null}
       {empty.length && !gone.length ? (
@@ -183,7 +183,7 @@ function Sum({ empty, doubtful, hands }: { empty: number; doubtful: number; hand
     <Stack role="status" testID="gaps-sum" gap={4}>
       <Strong>
         {empty
-          ? TEXT.empty(count(empty, TEXT.placeIs, TEXT.placesAre))
+          ? TEXT.emptyCount(count(empty, TEXT.placeIs, TEXT.placesAre))
           : doubtful
             ? TEXT.noPlaceIsCertainlyEmpty
             : TEXT.everySignatureInitialsAndDate}
@@ -268,8 +268,8 @@ function PlaceRow({
   const state = stateOf(place);
   const words = {
     yes: TEXT.filled,
-    no: place.page === null ? TEXT.itsPageDidNotCome : TEXT.empty2,
-    doubtful: TEXT.doubtful,
+    no: place.page === null ? TEXT.itsPageDidNotCome : TEXT.emptyPlace,
+    doubtful: TEXT.uncertain,
   }[state];
   const color = { yes: p.moss, no: p.wine, doubtful: p.ochre }[state];
   const say = (said: 'yes' | 'no') => acts.mutate({ what: 'say', id: place.id, said });
@@ -283,13 +283,18 @@ function PlaceRow({
         {ended || place.page === null ? null : (
           <Row align="stretch">
             {state === 'yes' ? null : (
-              <Button kind="quiet" label={TEXT.markAsFilled(nameOf(place))} onPress={() => say('yes')} testID="say-yes">
-                {TEXT.markAsFilled2}
+              <Button
+                kind="quiet"
+                label={TEXT.markAsFilledOf(nameOf(place))}
+                onPress={() => say('yes')}
+                testID="say-yes"
+              >
+                {TEXT.markAsFilled}
               </Button>
             )}
             {state === 'no' ? null : (
-              <Button kind="quiet" label={TEXT.markAsEmpty(nameOf(place))} onPress={() => say('no')} testID="say-no">
-                {TEXT.markAsEmpty2}
+              <Button kind="quiet" label={TEXT.markAsEmptyOf(nameOf(place))} onPress={() => say('no')} testID="say-no">
+                {TEXT.markAsEmpty}
               </Button>
             )}
           </Row>

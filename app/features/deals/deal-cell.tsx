@@ -48,7 +48,7 @@ export function DealCell({ id, deal: d }: { id: string; deal: DealSummary }) {
       const { met, of, late } = d.readiness;
       const over = isOver(d.status);
       return of
-        ? plain(TEXT.of2(met, of), over ? p.slate : late.length ? p.wine : met === of ? p.moss : p.ochre)
+        ? plain(TEXT.metOf(met, of), over ? p.slate : late.length ? p.wine : met === of ? p.moss : p.ochre)
         : null;
     }
     case 'goal':
@@ -73,7 +73,7 @@ export function DealCell({ id, deal: d }: { id: string; deal: DealSummary }) {
           )}
         </Pressable>
       ) : (
-        plain(TEXT.noPacketYet2, p.slate)
+        plain(TEXT.noPacketYet, p.slate)
       );
     case 'tags':
       return plain(d.tags.join(', '), p.slate);

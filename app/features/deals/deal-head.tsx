@@ -70,7 +70,7 @@ export function DealHead({ deal }: { deal: DealView }) {
         <Small>
           {[
             deal.statusOn ? TEXT.since(shortDay(deal.statusOn, deal.today)) : '',
-            deal.archivedAt ? TEXT.inTheArchive2 : '',
+            deal.archivedAt ? TEXT.inTheArchiveWithin : '',
           ]
             .filter(Boolean)
             .join(' · ')}
@@ -90,7 +90,7 @@ export function DealHead({ deal }: { deal: DealView }) {
 function Figures({ deal }: { deal: DealView }) {
   const { signatures: s, initials: i } = deal;
   if (!s.of && !i.of) return null;
-  const part = (t: { done: number; of: number }, word: string) => (t.of ? TEXT.of(t.done, t.of, word) : '');
+  const part = (t: { done: number; of: number }, word: string) => (t.of ? TEXT.doneOf(t.done, t.of, word) : '');
   return <Small>{[part(s, 'signatures'), part(i, 'initials')].filter(Boolean).join(', ')}</Small>;
 }
 

@@ -229,7 +229,7 @@ function PersonRow({
           {party.email || TEXT.noEmailAddressYet}
         </Small>
       </Stack>
-      <IconButton name="pencil" label={TEXT.correct(party.name)} onPress={onEdit} />
+      <IconButton name="pencil" label={TEXT.correctName(party.name)} onPress={onEdit} />
       <ConfirmRemove label={TEXT.remove(party.name)} onRemove={onDrop} />
     </Row>
   );
@@ -305,7 +305,7 @@ function Packets({ deal, arriving }: { deal: DealView; arriving: boolean }) {
         <Button
           kind={deal.packets.length ? 'plain' : 'main'}
           icon="plus"
-          onPress={() => setName(left.length === 1 ? itemAt(left, 0).name : TEXT.papers2(deal.address))}
+          onPress={() => setName(left.length === 1 ? itemAt(left, 0).name : TEXT.papersOf(deal.address))}
           disabled={arriving}
           testID="new-packet"
         >

@@ -121,7 +121,7 @@ function DealCard({ deal }: { deal: DealSummary }) {
           <Small tone={r.late.length ? 'stop' : r.met === r.of ? 'good' : 'warn'}>{r.sentence}</Small>
         ) : null}
       </Pressable>
-      {deal.packets.length === 0 ? <Small>{TEXT.noPacketYet}</Small> : null}
+      {deal.packets.length === 0 ? <Small>{TEXT.noPacketYetSentence}</Small> : null}
       {deal.packets.map((packet) => (
         <Pressable
           key={packet.id}

@@ -163,7 +163,7 @@ function PagePicture({ doc }: { doc: DocumentView }) {
     <Stack gap={4} align="center">
       <img
         src={`${urlOf('documentPage', { documentId: doc.id, page })}?dpi=72`}
-        alt={TEXT.pageOf(page, doc.name)}
+        alt={TEXT.pageOfDocument(page, doc.name)}
         style={{
           width: '100%',
           maxWidth: 420,

@@ -71,7 +71,7 @@ function RequirementRow({
         role="button"
         testID={`need-${r.paper}`}
         aria-expanded={open}
-        aria-label={`${r.title}: ${under}${due ? `, ${late ? TEXT.lateSince : ''} ${due}` : ''}`}
+        aria-label={`${r.title}: ${under}${due ? `, ${late ? TEXT.lateSinceWithin : ''} ${due}` : ''}`}
         onPress={onOpen}
         style={{ flexDirection: 'row', alignItems: 'center', gap: 12, minHeight: 56, paddingVertical: 6 }}
       >

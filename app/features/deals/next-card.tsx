@@ -51,4 +51,4 @@ export function NextCard({ deal }: { deal: DealView }) {
 }
 
 export const dueWords = (day: string, today: string) =>
-  day < today ? TEXT.lateSince2(shortDay(day, today)) : day === today ? TEXT.dueToday : TEXT.due2(shortDay(day, today));
+  day < today ? TEXT.lateSince(shortDay(day, today)) : day === today ? TEXT.dueToday : TEXT.dueOn(shortDay(day, today));

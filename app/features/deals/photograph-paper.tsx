@@ -100,7 +100,7 @@ function PhotographPage({
       {camera.field}
       <Row gap={4}>
         <Stack grow>
-          <Strong>{TEXT.pageOf2(n, of)}</Strong>
+          <Strong>{TEXT.pageOfCount(n, of)}</Strong>
         </Stack>
         {n > 1 ? (
           <IconButton

@@ -15,7 +15,7 @@ export const ACT_WORDS: Record<NextAct['do'], string> = {
   sign: TEXT.sign,
   host: TEXT.open,
   nudge: TEXT.nudge,
-  address: TEXT.correct2,
+  address: TEXT.correct,
   send: TEXT.goOn,
   prepare: TEXT.prepare,
   bring: TEXT.add,

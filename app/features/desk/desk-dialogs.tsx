@@ -20,7 +20,7 @@ export function SendDialog({ desk, onClose }: { desk: Desk; onClose: () => void 
   return (
     <Portal>
       <Dialog visible onDismiss={onClose} style={{ maxWidth: 520, alignSelf: 'center', width: '92%' }}>
-        <Dialog.Title>{TEXT.send(desk.draft.name)}</Dialog.Title>
+        <Dialog.Title>{TEXT.sendPacket(desk.draft.name)}</Dialog.Title>
         <Dialog.Content style={{ gap: 10 }}>
           <Body>
             {TEXT.askedNowTheOthersWhen(listWords(first.map((x) => x.name)), first.length === 1 ? 'is' : 'are')}
@@ -44,7 +44,7 @@ export function SendDialog({ desk, onClose }: { desk: Desk; onClose: () => void 
             }
             testID="send-now"
           >
-            {warns.length ? TEXT.sendAnyway : TEXT.send2}
+            {warns.length ? TEXT.sendAnyway : TEXT.send}
           </Button>
         </Dialog.Actions>
       </Dialog>

@@ -75,7 +75,7 @@ export function DeskHeader({ desk, tab, onSee, onSend, finish }: Props) {
               testID="see-as"
             />
             <Button kind="main" onPress={onSend} disabled={!desk.ready} testID="send">
-              {wide ? TEXT.sendThroughGate : TEXT.send2}
+              {wide ? TEXT.sendThroughGate : TEXT.send}
             </Button>
           </>
         )}

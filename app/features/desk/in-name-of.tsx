@@ -20,7 +20,7 @@ export function InNameOf({ value, onChange }: Props) {
       value={value}
       options={[
         { value: '', label: TEXT.inMyName },
-        ...mayFor.map((m) => ({ value: m.id, label: TEXT.forWord(m.name) })),
+        ...mayFor.map((m) => ({ value: m.id, label: TEXT.forParty(m.name) })),
       ]}
       onChange={onChange}
     />

@@ -99,7 +99,7 @@ function RuleCard({ desk, documentId }: { desk: Desk; documentId: string }) {
           />
           <Small>
             {exceptions.length
-              ? TEXT.leftOut(
+              ? TEXT.leftOutList(
                   listWords(
                     parties
                       .filter((x) => exceptions.some((e) => e.partyId === x.id))

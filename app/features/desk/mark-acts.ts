@@ -172,7 +172,7 @@ function readActs(b: Bench) {
       make(b, edits, TEXT.accepted(count(proposals.length, TEXT.printedPlace)), inHand);
     },
     dismiss: (proposals: Proposal[]) =>
-      make(b, leaveOutEdits(proposals), TEXT.leftOut3(count(proposals.length, TEXT.printedPlace))),
+      make(b, leaveOutEdits(proposals), TEXT.leftOutCount(count(proposals.length, TEXT.printedPlace))),
   };
 }
 

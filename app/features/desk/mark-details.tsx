@@ -48,7 +48,7 @@ export function MarkDetails({ desk, mark, onClose }: { desk: Desk; mark: Mark; o
         onDismiss={onClose}
         style={{ maxWidth: 560, width: '94%', alignSelf: 'center', maxHeight: '92%' }}
       >
-        <Dialog.Title>{TEXT.details(KINDS[m.kind].word)}</Dialog.Title>
+        <Dialog.Title>{TEXT.detailsOfMark(KINDS[m.kind].word)}</Dialog.Title>
         <Dialog.ScrollArea style={{ paddingHorizontal: 20 }}>
           <ScrollView contentContainerStyle={{ gap: 12, paddingVertical: 12 }}>
             <Asking {...editing} />

@@ -149,7 +149,7 @@ function StageBar(o: {
     <Row justify="center" style={{ backgroundColor: p.sheet, borderBottomWidth: 1, borderColor: p.rule }}>
       <IconButton name="chevron-left" label={TEXT.pageBefore} onPress={() => desk.step(-1)} />
       <Small numberOfLines={1} tone="ink" center style={{ minWidth: 92, flexShrink: 1 }}>
-        {TEXT.pageOf(desk.draft.documents.length > 1 ? `${o.name}, ` : '', desk.at?.page ?? 1, o.of)}
+        {TEXT.pageOfDocument(desk.draft.documents.length > 1 ? `${o.name}, ` : '', desk.at?.page ?? 1, o.of)}
       </Small>
       <IconButton name="chevron-right" label={TEXT.nextPage} onPress={() => desk.step(1)} />
       <IconButton name="pages" label={TEXT.allPages} onPress={() => o.onPages(true)} testID="all-pages" />

@@ -122,7 +122,7 @@ function Thumb({ desk, doc, slot, onPress }: { desk: Desk; doc: DocumentFacts; s
       <Pressable
         role="button"
         testID={`thumb-${slot.page}`}
-        aria-label={TEXT.page(slot.page, count(marks, 'mark'), slot.out ? TEXT.leftOut2 : '')}
+        aria-label={TEXT.page(slot.page, count(marks, 'mark'), slot.out ? TEXT.leftOutWithin : '')}
         onPress={onPress}
         style={{
           width: THUMB + 8,

@@ -109,9 +109,11 @@ function PartyMenu({
 function particulars(p: PacketParty): string[] {
   return [
     p.capacity ?? '',
-    p.company ? TEXT.forWord2(p.company) : '',
+    p.company ? TEXT.forCompany(p.company) : '',
     p.language ? ({ es: TEXT.inSpanish, vi: TEXT.inVietnamese }[p.language] ?? TEXT.inWord(p.language)) : '',
-    p.secondStep ? { code: TEXT.accessCode2, email: TEXT.codeByEmail2, phone: TEXT.codeByPhone2 }[p.secondStep] : '',
+    p.secondStep
+      ? { code: TEXT.accessCodeWithin, email: TEXT.codeByEmailWithin, phone: TEXT.codeByPhoneWithin }[p.secondStep]
+      : '',
     p.copyAt === 'sending' ? TEXT.atOnce : '',
     p.note ? TEXT.ownNote : '',
   ].filter(Boolean);

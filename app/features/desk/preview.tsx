@@ -157,7 +157,7 @@ function Pages({ desk, party }: AsParty) {
             </AtRect>
           ))}
         </Sheet>
-        <Small center>{TEXT.pageOf2(page, doc.pages.length)}</Small>
+        <Small center>{TEXT.pageOfCount(page, doc.pages.length)}</Small>
       </Stack>
     );
   };

@@ -229,7 +229,7 @@ function PlaceRow({ desk, places, onGo }: { desk: Desk; places: Proposal[]; onGo
       >
         <Body style={{ fontSize: 15 }}>{what}</Body>
         {place.doubtful ? (
-          <Small tone="warn">{TEXT.doubtful(place.label ? `: ${place.label}` : '')}</Small>
+          <Small tone="warn">{TEXT.uncertainPlace(place.label ? `: ${place.label}` : '')}</Small>
         ) : place.beside ? (
           <Small>{TEXT.besideThePrintedOnes}</Small>
         ) : place.label ? (

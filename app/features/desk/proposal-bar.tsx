@@ -21,7 +21,7 @@ export function ProposalBar({ desk, proposal }: { desk: Desk; proposal: Proposal
     <>
       <Row>
         <Body numberOfLines={2} grow style={{ color: BAR_TEXT, fontSize: 15 }}>
-          {`${proposal.doubtful ? TEXT.doubtful2 : TEXT.printedHere}: ${KINDS[proposal.kind].word}${proposal.label ? `, “${proposal.label}”` : ''}`}
+          {`${proposal.doubtful ? TEXT.uncertain : TEXT.printedHere}: ${KINDS[proposal.kind].word}${proposal.label ? `, “${proposal.label}”` : ''}`}
         </Body>
         <IconButton name="close" label={TEXT.letGo} color={BAR_TEXT} onPress={() => desk.pickProposal(null)} />
       </Row>

@@ -107,7 +107,7 @@ function OfOne({ desk, onDetails }: { desk: Desk; onDetails: () => void }) {
       ) : null}
       {one && !made ? (
         <BarButton onPress={onDetails} testID="details">
-          {TEXT.details2}
+          {TEXT.details}
         </BarButton>
       ) : null}
     </>

@@ -55,9 +55,9 @@ function Tools({ desk }: { desk: Desk }) {
       : desk.tool === 'insert'
         ? TEXT.tapThePageWhereWords
         : isSenders(desk.tool)
-          ? TEXT.tapThePageToPlace2
+          ? TEXT.tapToPlaceLabel
           : inHand
-            ? TEXT.tapThePageToPlace(calledOf(inHand), KINDS[desk.tool].word)
+            ? TEXT.tapToPlaceMark(calledOf(inHand), KINDS[desk.tool].word)
             : TEXT.noOneInThisPacket;
   const tokens = <PartyTokens desk={desk} />;
   const everyPage =

@@ -99,7 +99,7 @@ function savingOf({ waiting, offline, delayedBy, refused }: QueueState<DraftEdit
 const sentenceOf = ({ over }: SavedDraft): string =>
   over.length
     ? TEXT.savedChangedTheSameThing(listWords(over))
-    : TEXT.saved2(new Date().toLocaleTimeString('en-US', { hour: 'numeric', minute: '2-digit' }));
+    : TEXT.savedAt(new Date().toLocaleTimeString('en-US', { hour: 'numeric', minute: '2-digit' }));
 
 /** The server's draft, and the edits it has not accepted yet, including those of an earlier visit. */
 function useEdits(packet: DraftPacket, home: DraftHome, onRefused: () => void) {

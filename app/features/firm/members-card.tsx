@@ -82,13 +82,13 @@ function MemberRow(o: {
       <Strong>{`${m.name}${o.isMe ? ' (you)' : ''}`}</Strong>
       <Small>{`${left}${ROLE_WORDS[m.role]}, ${m.email}`}</Small>
       {o.onDisable && !o.children ? (
-        <Button onPress={o.onDisable} fit label={TEXT.disable(m.name)} testID={`disable-${m.email}`}>
-          {TEXT.disable2}
+        <Button onPress={o.onDisable} fit label={TEXT.disableMember(m.name)} testID={`disable-${m.email}`}>
+          {TEXT.disable}
         </Button>
       ) : null}
       {o.onEnable ? (
-        <Button onPress={o.onEnable} fit label={TEXT.enable(m.name)}>
-          {TEXT.enable2}
+        <Button onPress={o.onEnable} fit label={TEXT.enableMember(m.name)}>
+          {TEXT.enable}
         </Button>
       ) : null}
       {o.children}

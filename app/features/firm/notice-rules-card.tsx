@@ -97,7 +97,7 @@ function RuleRow({ rule, days, open, onOpen, onChange, onDrop }: RowProps) {
         <Stack grow>
           <Strong>{rule.name}</Strong>
           <Small>
-            {day ? TEXT.deliveredBefore(words(rule.term), day.toLowerCase()) : TEXT.noNoticePeriod}
+            {day ? TEXT.deliveredBeforeDay(words(rule.term), day.toLowerCase()) : TEXT.noNoticePeriod}
             {TEXT.countsAfterSendingAfterPosting(words(rule.delivery.link), words(rule.delivery.post))}
           </Small>
         </Stack>
@@ -126,7 +126,7 @@ function RuleRow({ rule, days, open, onOpen, onChange, onDrop }: RowProps) {
           </DropMenu>
           {rule.day ? (
             <AfterField
-              label={TEXT.deliveredBefore2}
+              label={TEXT.deliveredBeforeBy}
               value={rule.term}
               onChange={(term) => onChange({ ...rule, term })}
             />

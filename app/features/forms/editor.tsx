@@ -248,7 +248,7 @@ function PartMenu({ editor, menu: Menu }: ToolProps) {
           onPress: () => on().wrapIn('when', { key: 'pets', is: 'there', value: '' }).run(),
         },
         {
-          title: TEXT.onceFor(eachWords(side)),
+          title: TEXT.onceForEach(eachWords(side)),
           testID: 'part-each',
           onPress: () => on().wrapIn('each', { side }).run(),
         },

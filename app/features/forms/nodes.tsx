@@ -186,7 +186,7 @@ function EachView({ node, updateAttributes, editor, getPos }: NodeViewProps) {
   return (
     <NodeViewWrapper style={frame(p.moss)} data-testid="each-part">
       <div contentEditable={false} style={{ ...HEAD, color: p.moss }}>
-        <span>{TEXT.onceFor2}</span>
+        <span>{TEXT.onceFor}</span>
         <Pick
           label={TEXT.forWhomItIsRepeated}
           value={side}

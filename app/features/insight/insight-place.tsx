@@ -127,8 +127,8 @@ function HoldUps({ v }: { v: InsightView }) {
       list="hold-ups"
       nothing={!v.holdUps.length}
       rows={v.holdUps.map((h) => ({ x: SIDE_WORDS[h.side], n: h.n }))}
-      series={[{ key: 'n', label: TEXT.waitedFor, color: p.ochre }]}
-      headings={[TEXT.side, TEXT.waitedFor2, TEXT.longestDays]}
+      series={[{ key: 'n', label: TEXT.waitedForWithin, color: p.ochre }]}
+      headings={[TEXT.side, TEXT.waitedFor, TEXT.longestDays]}
       table={v.holdUps.map((h) => [SIDE_WORDS[h.side], h.n, h.longest])}
     />
   );

@@ -32,8 +32,8 @@ export const TEXT = {
   waitedForTheLongest: (persons: Part, part: Part, days: Part) =>
     `${persons} ${part} waited for, the longest for ${days}.`,
   noOneIsWaited: 'No one is waited for.',
-  waitedFor: 'waited for',
-  waitedFor2: 'Waited for',
+  waitedForWithin: 'waited for',
+  waitedFor: 'Waited for',
   longestDays: 'Longest, days',
   fromDraftToExecuted: 'From draft to executed',
   inHalfOfThePackets: (monthName: Part, days: Part) =>

@@ -151,7 +151,7 @@ function Lines({ row, notice, columns, says }: Part) {
   const told = [
     listWords(row.tenants.map(firstName)) || TEXT.nobodyYet,
     ...columns.map((c) => valueWords(c, row.values[c.key])),
-    row.countsFrom ? TEXT.countsFrom2(shortDay(row.countsFrom)) : '',
+    row.countsFrom ? TEXT.countsFromDay(shortDay(row.countsFrom)) : '',
   ];
   return (
     <Stack gap={4}>

@@ -29,7 +29,7 @@ export function NoticePlace() {
 const SHOWS: { value: RowShow; label: string }[] = [
   { value: 'all', label: TEXT.all },
   { value: 'wrong', label: TEXT.toFix },
-  { value: 'ready', label: TEXT.toSend2 },
+  { value: 'ready', label: TEXT.toSend },
   { value: 'gone', label: TEXT.gone },
   { value: 'letters', label: TEXT.letters },
 ];
@@ -162,7 +162,7 @@ function Progress({ notice }: { notice: NoticeView }) {
   const told = [
     counts.wrong ? TEXT.toBeFixed(counts.wrong) : '',
     counts.fresh ? TEXT.beingWorkedOut(counts.fresh) : '',
-    counts.ready ? TEXT.toSend(counts.ready) : '',
+    counts.ready ? TEXT.countToSend(counts.ready) : '',
     counts.cameBack ? TEXT.cameBack(counts.cameBack) : '',
     counts.gone ? TEXT.opened(counts.opened) : '',
     notice.signed && counts.gone ? TEXT.signed(counts.done) : '',
@@ -205,7 +205,7 @@ function Heads({ notice, labels }: { notice: NoticeView; labels: string[] }) {
         {cell('home', { flex: WIDTH.home })}
         {cell('tenants', { flex: WIDTH.tenants })}
         {labels.map((l) => cell(l.toLowerCase(), { width: WIDTH.value }))}
-        {cell(TEXT.countsFrom, { width: WIDTH.from })}
+        {cell(TEXT.countsFromHeading, { width: WIDTH.from })}
         {stepsOf(notice).map((s) => cell(s.label, { width: WIDTH.step, alignItems: 'center' }))}
         {cell(TEXT.howItStands, { flex: WIDTH.says })}
       </Row>

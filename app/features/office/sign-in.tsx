@@ -26,7 +26,7 @@ export function SignIn() {
     <Page max={440}>
       <Brand />
       <Title>
-        {TEXT.signIn}
+        {TEXT.signInTo}
         {session.data.firm.name}
       </Title>
       <Card gap={12}>
@@ -41,7 +41,7 @@ export function SignIn() {
         />
         <ActError of={signIn} />
         <Button kind="main" onPress={() => void submit()} busy={signIn.isPending} testID="sign-in">
-          {TEXT.signIn2}
+          {TEXT.signIn}
         </Button>
         <Button kind="quiet" onPress={() => router.push('/forgot')} testID="forgot">
           {TEXT.forgotYourPassword}

@@ -56,14 +56,14 @@ function JoinForm({ token, invitation }: { token: string; invitation: Invitation
   return (
     <Page max={480}>
       <Brand />
-      <Title>{TEXT.join(invitation.firm)}</Title>
+      <Title>{TEXT.joinFirm(invitation.firm)}</Title>
       <Body>{TEXT.youWillSign(invitation.email)}</Body>
       <Card gap={12}>
         <Field control={control} name="name" label={TEXT.yourName} autoComplete="name" />
         <NewPasswordField control={control} onSubmit={() => void submit()} />
         <ActError of={join} />
         <Button kind="main" onPress={() => void submit()} busy={join.isPending} testID="join">
-          {TEXT.join2}
+          {TEXT.join}
         </Button>
       </Card>
     </Page>
@@ -128,7 +128,7 @@ export function Reset() {
         <>
           <Note tone="good" title={TEXT.yourPasswordIsChangedYou} />
           <Button kind="main" onPress={toSignIn} testID="to-sign-in">
-            {TEXT.signIn2}
+            {TEXT.signIn}
           </Button>
         </>
       ) : (

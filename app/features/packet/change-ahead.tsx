@@ -155,7 +155,7 @@ function NewDocument({
   const [signers, setSigners] = useState(later.map((p) => p.id));
   return (
     <Card>
-      <Heading>{TEXT.addADocument2}</Heading>
+      <Heading>{TEXT.addADocumentAhead}</Heading>
       <Choice
         wrap
         label={TEXT.document}

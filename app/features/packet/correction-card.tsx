@@ -144,7 +144,7 @@ export function CorrectionCard({ packet, sent, look, onClose }: Props) {
             ? picked && !picked.both
               ? TEXT.nowTapItsLastWord
               : TEXT.tapTheFirstWord
-            : TEXT.tapThePageWhere
+            : TEXT.tapWhereTheWordsBelong
         }
         onTouch={correction.touch}
       />

@@ -108,7 +108,7 @@ export function MarksCard({ packet, sent, look, onClose }: Props) {
         packet={packet}
         sent={sent}
         look={look}
-        hint={selected ? TEXT.tapThePageWhere2 : TEXT.chooseOneOfThePlaces}
+        hint={selected ? TEXT.tapWhereItBelongs : TEXT.chooseOneOfThePlaces}
         onTouch={({ x, y }) => selected && marks.moveTo(selected, x - selected.rect.w / 2, y - selected.rect.h / 2)}
         over={(scale) => <Faces sent={sent} marks={marks} scale={scale} />}
       />

@@ -57,7 +57,7 @@ export function PartyLine({ id, packet, sent }: Props) {
             </Small>
           ) : null}
           {s.before.map((b) => (
-            <Small key={b.at}>{TEXT.handedOver(b.name, b.reason)}</Small>
+            <Small key={b.at}>{TEXT.handedOverBy(b.name, b.reason)}</Small>
           ))}
         </Stack>
         {under ? <Menu party={party} s={s} acts={acts} untouched={untouched} onDo={setDoing} /> : null}
@@ -166,12 +166,12 @@ function statusWords(party: Party, s: PartyStatusView, timeZone: string): [strin
     case 'in_progress':
     case 'opened':
       return s.again
-        ? [TEXT.hasAChangeToInitial(first), TEXT.openedToGo2(at(s.openedAt), on, seen, count(s.left, 'place'))]
+        ? [TEXT.hasAChangeToInitial(first), TEXT.openedToGo(at(s.openedAt), on, seen, count(s.left, 'place'))]
         : !holdsGate(party)
-          ? [TEXT.hasACopy(first), TEXT.opened2(at(s.openedAt), on, seen)]
+          ? [TEXT.hasACopy(first), TEXT.openedAndSeen(at(s.openedAt), on, seen)]
           : [
-              TEXT.ofDone2(first, s.total - s.left, s.total),
-              TEXT.openedToGo(at(s.openedAt), on, seen, host, count(s.left, 'place')),
+              TEXT.ofDoneBy(first, s.total - s.left, s.total),
+              TEXT.openedToGoInPerson(at(s.openedAt), on, seen, host, count(s.left, 'place')),
             ];
     case 'asked':
       if (s.again) return [TEXT.hasAChangeToInitial(first), TEXT.askedNotOpenedYet(at(s.askedAt))];
@@ -204,8 +204,8 @@ function delivery(party: Party, s: PartyStatusView, at: (iso: string | null) => 
           ? TEXT.deliveredTo(first)
           : TEXT.hasNotOpenedItYet(first);
   const steps = [
-    s.openedAt ? TEXT.opened(at(s.openedAt)) : s.arrivedAt ? TEXT.arrived(at(s.arrivedAt)) : TEXT.sent(at(s.askedAt)),
-    s.letter ? `${s.letter.way === 'post' ? 'posted' : TEXT.handedOver2} ${shortDay(s.letter.day)}` : '',
+    s.openedAt ? TEXT.openedAt(at(s.openedAt)) : s.arrivedAt ? TEXT.arrived(at(s.arrivedAt)) : TEXT.sent(at(s.askedAt)),
+    s.letter ? `${s.letter.way === 'post' ? 'posted' : TEXT.handedOver} ${shortDay(s.letter.day)}` : '',
     counts,
   ];
   return [head, steps.filter(Boolean).join(', ')];
@@ -219,7 +219,7 @@ function FixParty({ packet, party, onClose }: { packet: PacketView; party: Party
   const [language, setLanguage] = useState(party.language ?? 'en');
   return (
     <Card testID="fix-party">
-      <Strong>{TEXT.correct(party.name)}</Strong>
+      <Strong>{TEXT.correctParty(party.name)}</Strong>
       <Small>{TEXT.theOldLinkStopsWorking}</Small>
       <NameAndEmail value={to} onChange={setTo} testID="fix" />
       <Input label={TEXT.phone} value={to.phone} inputMode="tel" onChangeText={(phone) => setTo({ ...to, phone })} />
@@ -231,7 +231,7 @@ function FixParty({ packet, party, onClose }: { packet: PacketView; party: Party
         onChange={setLanguage}
       />
       <DoOrLeave
-        label={TEXT.correct2}
+        label={TEXT.correct}
         busy={change.isPending}
         error={change.error}
         onDo={() =>

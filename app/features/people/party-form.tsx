@@ -71,7 +71,7 @@ export function PartyForm({ start, saveLabel, onSave, onCancel, error }: Props) 
       )}
       <Field control={control} name="email" label={TEXT.email} keyboard="email-address" autoComplete="off" />
       <Field control={control} name="phone" label={TEXT.phoneOptional} keyboard="phone-pad" autoComplete="off" />
-      <Field control={control} name="company" label={TEXT.signsForACompany} autoComplete="off" />
+      <Field control={control} name="company" label={TEXT.signsForACompanyOptional} autoComplete="off" />
       <Field
         control={control}
         name="capacity"

@@ -98,7 +98,7 @@ function PersonForm({ person, onDone }: { person: PersonView; onDone: () => void
         onChangeText={(phone) => put({ phone: phone || null })}
       />
       <Input
-        label={TEXT.signsForACompany2}
+        label={TEXT.signsForACompany}
         value={body.company}
         maxLength={160}
         onChangeText={(company) => put({ company })}

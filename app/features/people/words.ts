@@ -9,7 +9,7 @@ export const TEXT = {
   // party-form.tsx
   side: 'Side',
   phoneOptional: 'Phone (optional)',
-  signsForACompany: 'Signs for a company or trust (optional)',
+  signsForACompanyOptional: 'Signs for a company or trust (optional)',
   inWhatCapacityTrustee: 'In what capacity: “trustee of …” (optional)',
   cancel: 'Cancel',
   // people-place.tsx
@@ -31,7 +31,7 @@ export const TEXT = {
   asAContactCard: 'As a contact card',
   call: (phone: Part) => `Call ${phone}`,
   phone: 'Phone',
-  signsForACompany2: 'Signs for a company or trust',
+  signsForACompany: 'Signs for a company or trust',
   thisCorrectsEveryOpenDeal:
     'This corrects every open deal. Packets already sent keep the name and address they were sent to.',
   save: 'Save',

@@ -106,8 +106,8 @@ export function Roles({ desk: { draft, edit } }: { desk: Pick<Desk, 'draft' | 'e
             ? []
             : [
                 <MenuItem
-                  key={TEXT.every2(side)}
-                  title={TEXT.every(SIDE_WORDS[side].toLowerCase())}
+                  key={TEXT.everySideWithin(side)}
+                  title={TEXT.everySide(SIDE_WORDS[side].toLowerCase())}
                   onPress={() => add('every', side, 1)}
                 />,
               ]),

@@ -54,7 +54,7 @@ function Kit({ kit }: { kit: ShelfItemView }) {
     </Card>,
   ];
   const right = [
-    <WordsCard key="words" on={handle} nameLabel={TEXT.nameOfTheKit} tags={TAGS} />,
+    <WordsCard key="words" on={handle} nameLabel={TEXT.nameOfTheKitAndItsPackets} tags={TAGS} />,
     <Time key="time" kit={kit} handle={handle} />,
     <ToldCard key="told" on={handle} />,
     <Locked key="locks" kit={kit} />,
@@ -251,7 +251,7 @@ function Locked({ kit }: { kit: ShelfItemView }) {
             on={by !== undefined}
             onChange={(on) => turn(lock, on)}
             testID={`lock-${lock}`}
-            {...(by ? { hint: TEXT.lockedBy2(by) } : {})}
+            {...(by ? { hint: TEXT.lockedByWithin(by) } : {})}
           />
         );
       })}

@@ -27,7 +27,7 @@ export function NewKit() {
         <Title>{TEXT.newKit}</Title>
       </Row>
       <Card>
-        <Input label={TEXT.nameOfTheKit2} value={name} onChangeText={setName} testID="kit-name" />
+        <Input label={TEXT.nameOfTheKit} value={name} onChangeText={setName} testID="kit-name" />
         <Small>{TEXT.whichFormsGoTogetherThey}</Small>
         {usable.map((f) => (
           <Switch

@@ -24,7 +24,7 @@ export function SaveToShelfCard({ packet }: { packet: PacketView }) {
         </>
       ) : (
         <>
-          <Input label={TEXT.nameOfTheKit2} value={name} onChangeText={setName} testID="keep-name" />
+          <Input label={TEXT.nameOfTheKit} value={name} onChangeText={setName} testID="keep-name" />
           <ActError of={keep} />
           <Row gap={8} align="stretch">
             <Button

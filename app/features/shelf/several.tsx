@@ -90,7 +90,11 @@ export function SeveralDeals() {
         <ProgressBar progress={done / Math.max(1, done + going.length)} color={p.brick} aria-label={TEXT.sending} />
       ) : null}
       <Button kind="main" disabled={!going.length} busy={running} onPress={() => void run()} testID="send-several">
-        {going.length ? TEXT.send(count(going.length, 'packet')) : done ? TEXT.nothingLeftToSend : TEXT.nothingToSend}
+        {going.length
+          ? TEXT.sendPackets(count(going.length, 'packet'))
+          : done
+            ? TEXT.nothingLeftToSend
+            : TEXT.nothingToSend}
       </Button>
     </Page>
   );

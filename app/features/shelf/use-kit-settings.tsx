@@ -165,8 +165,13 @@ function Setting({
             <Small>{firstName(lockedBy)}</Small>
           </Row>
         ) : (
-          <Button kind="quiet" onPress={onOpen} label={TEXT.change(label.toLowerCase())} testID={`change-${label}`}>
-            {open ? TEXT.done : TEXT.change2}
+          <Button
+            kind="quiet"
+            onPress={onOpen}
+            label={TEXT.changeSetting(label.toLowerCase())}
+            testID={`change-${label}`}
+          >
+            {open ? TEXT.done : TEXT.change}
           </Button>
         )}
       </Row>

@@ -120,7 +120,7 @@ const meets = (t: KitTrial) => (t.meets.length ? TEXT.meetsOfWhatTheDeal(t.meets
 function sendWords(t: KitTrial, today: string): string {
   if (t.later) return TEXT.sendIt(laterWords(t.later, today));
   const first = (t.gates[0] ?? []).flatMap((id) => t.people.find((p) => p.id === id) ?? []);
-  return first.length ? TEXT.sendTo(listWords(first.map((p) => firstName(p.name)))) : TEXT.send2;
+  return first.length ? TEXT.sendTo(listWords(first.map((p) => firstName(p.name)))) : TEXT.send;
 }
 
 /** Returns what a person will have to do, in few words. */

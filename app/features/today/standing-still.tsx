@@ -17,7 +17,7 @@ import { Row, Stack } from '../../ui/layout';
 type Item = TodayView['still']['items'][number];
 
 const AT_FIRST = { wide: 4, phone: 6 };
-const WORDS = { nudge: TEXT.nudge2, address: TEXT.correct, host: TEXT.open, sign: TEXT.sign } as const;
+const WORDS = { nudge: TEXT.nudge, address: TEXT.correct, host: TEXT.open, sign: TEXT.sign } as const;
 
 const nudgeId = (i: Item) => ({ dealId: i.dealId, id: `nudge ${i.packetId} ${i.partyId}` });
 
@@ -61,7 +61,7 @@ function HoldUpRow({ item, acts }: { item: Item; acts: Acts }) {
     item.act === 'nudge'
       ? acts.act({
           ...nudgeId(item),
-          title: TEXT.nudge(firstName(item.who)),
+          title: TEXT.nudgeWho(firstName(item.who)),
           act: { do: 'nudge', packetId: item.packetId, partyId: item.partyId },
         })
       : open();

@@ -69,7 +69,7 @@ export function Through({ today }: { today: TodayView }) {
             </Button>
           ) : (
             <>
-              <Body>{TEXT.dismiss2}</Body>
+              <Body>{TEXT.dismissed}</Body>
               <Button kind="quiet" onPress={() => before && seen.mutate(before, { onSuccess: () => setBefore(null) })}>
                 {TEXT.takeBack}
               </Button>

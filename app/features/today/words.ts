@@ -5,11 +5,11 @@ type Part = string | number;
 export const TEXT = {
   // standing-still.tsx
   days: (n: Part) => `${n} days`,
-  nudge2: 'Nudge',
+  nudge: 'Nudge',
   correct: 'Correct',
   open: 'Open',
   sign: 'Sign',
-  nudge: (who: Part) => `Nudge ${who}`,
+  nudgeWho: (who: Part) => `Nudge ${who}`,
   stalled: 'Stalled',
   longestFirst: 'longest first',
   allOfThemWereNudged: 'All of them were nudged just now.',
@@ -19,7 +19,7 @@ export const TEXT = {
   // through.tsx
   completed: 'Completed',
   dismiss: 'Dismiss',
-  dismiss2: 'Dismiss.',
+  dismissed: 'Dismissed.',
   takeBack: 'Undo',
   andMore: (behind: Part) => `and ${behind} more`,
   // today-place.tsx

@@ -25,9 +25,9 @@ export function VerifyScreen() {
     <Page max={760}>
       <Brand />
       <Title>{TEXT.verifyASealedCopy}</Title>
-      <Body>{TEXT.chooseASealedPdf}</Body>
+      <Body>{TEXT.whatVerifyingDoes}</Body>
       <div {...drop.getRootProps()} data-testid="drop">
-        <input {...drop.getInputProps()} aria-label={TEXT.chooseASealedPdf2} data-testid="check-file" />
+        <input {...drop.getInputProps()} aria-label={TEXT.chooseASealedPdf} data-testid="check-file" />
         <Stack
           gap={12}
           align="center"
