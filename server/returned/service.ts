@@ -215,7 +215,7 @@ function whyNotBack(row: c.ReviewRow): string | null {
   const open = openIn(row);
   const gone = open.find((p) => p.page === null);
   if (gone)
-    return `Page ${gone.formPage} of the form did not come back. Import the whole paper, or accept it as it is with a reason.`;
+    return `Page ${gone.formPage} of the form did not come back. Add the complete paper, or accept it as it is with a reason.`;
   const doubtful = open.filter((p) => stateOf(p) === 'doubtful').length;
   if (doubtful) return `${count(doubtful, 'place is', 'places are')} uncertain: decide each one first.`;
   return open.length ? null : 'No place is empty: there is nothing to send it back for.';
