@@ -4,7 +4,7 @@ type Part = string | number;
 /** What the screens of “changes” say, in one place to read, edit and translate. */
 export const TEXT = {
   // page-pair.tsx
-  of: (what: Part, what2: Part) => `${what} of ${what2}`,
+  of: (n: Part, total: Part) => `${n} of ${total}`,
   pagesBefore: 'Previous pages',
   nextPages: 'Next pages',
   thisPageIsNew: 'This page is new.',

@@ -160,7 +160,9 @@ test('a fact that papers hang on is asked for, one at a time, and filled in at o
     />,
     () => changed(),
   );
-  expect(screen.getByTestId('asked').textContent).toContain('Buried tank statement hangs on this; 1 more to fill in.');
+  expect(screen.getByTestId('asked').textContent).toContain(
+    'Needed to know whether Buried tank statement applies. 1 more to fill in.',
+  );
   fireEvent.click(screen.getByLabelText('Yes'));
   await waitFor(() => expect(asked[0]?.body).toEqual({ facts: { tank: true } }));
 });

@@ -89,11 +89,8 @@ function AskedFact({
   return (
     <Ruled testID="asked" gap={8}>
       <Small>
-        {TEXT.onThis(
-          listWords(papers.slice(0, 3)),
-          papers.length === 1 ? 'hangs' : 'hang',
-          more ? TEXT.moreToFillIn(more) : '',
-        )}
+        {TEXT.neededFor(listWords(papers.slice(0, 3)), papers.length)}
+        {more ? TEXT.moreToFillIn(more) : ''}
       </Small>
       <FactField
         def={def}

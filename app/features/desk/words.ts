@@ -74,7 +74,7 @@ export const TEXT = {
   pageLedger: 'Page ledger',
   ofPlaced: (placed: Part, wanted: Part) => `${placed} of ${wanted} placed`,
   everyPageOfInitialed: (name: Part) => `Every page of ${name} initialed by`,
-  initialsEveryPage: (name: Part, name2: Part) => `${name} initials every page of ${name2}`,
+  initialsEveryPage: (party: Part, document: Part) => `${party} initials every page of ${document}`,
   whereOnThePage: 'Where on the page',
   asPlaced: 'As placed',
   leftOutList: (list: Part) => `Left out: ${list}.`,
@@ -126,10 +126,10 @@ export const TEXT = {
   keep: 'Keep',
   // page-stage.tsx
   thereIsNoDocument: 'There is no document in this packet yet. Add one here, or choose one of the deal’s under Path.',
-  thePagesOfAreBeing: (name: Part, pagesRead: Part, pagesCount: Part) =>
-    `The pages of “${name}” are being read: ${pagesRead} of ${pagesCount}.`,
+  thePagesOfAreBeing: (name: Part, pagesRead: Part, pages: Part) =>
+    `The pages of “${name}” are being read: ${pagesRead} of ${pages}.`,
   pageBefore: 'Previous page',
-  pageOfDocument: (part: Part, page: Part, pagesCount: Part) => `${part}page ${page} of ${pagesCount}`,
+  pageOfDocument: (document: Part, page: Part, pages: Part) => `${document}page ${page} of ${pages}`,
   nextPage: 'Next page',
   allPages: 'All pages',
   smaller: 'Smaller',
@@ -221,7 +221,7 @@ export const TEXT = {
   whoseView: 'Whose view',
   subjectOf: (words: Part, part: Part) => `Subject: ${words}${part}`,
   noDocumentOfThisPacket: 'No document of this packet goes to this person.',
-  pageOfCount: (page: Part, pagesCount: Part) => `page ${page} of ${pagesCount}`,
+  pageOfCount: (page: Part, pages: Part) => `page ${page} of ${pages}`,
   rehearseAs: (who: Part) => `Rehearse as ${who}`,
   youAreRehearsingAsNothing: (who: Part) => `You are rehearsing as ${who}. Nothing is sent or saved.`,
   endTheRehearsal: 'End the rehearsal',

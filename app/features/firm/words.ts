@@ -57,7 +57,7 @@ export const TEXT = {
   isSignedOutEverywhere: (name: Part) =>
     `${name} is signed out everywhere, and their calendar addresses stop working. Who takes over their deals, drafts, packets, notices, forms and kits?`,
   whoTakesOver: 'Who takes over',
-  disableHandOver: (name: Part, name2: Part) => `Disable ${name}, hand over to ${name2}`,
+  disableHandOver: (member: Part, to: Part) => `Disable ${member}, hand over to ${to}`,
   name: 'Name',
   email: 'Email',
   role: 'Role',
@@ -74,7 +74,7 @@ export const TEXT = {
   theseAreSamplesCheckEach: 'These are samples. Check each one and set it to match your law and your leases.',
   addARule: 'Add a rule',
   saveRules: 'Save rules',
-  deliveredBeforeDay: (words: Part, toLowerCase: Part) => `delivered ${words} before: ${toLowerCase}`,
+  deliveredBeforeDay: (term: Part, day: Part) => `delivered ${term} before: ${day}`,
   noNoticePeriod: 'no notice period',
   changeTheRule: (name: Part) => `Change the rule ${name}`,
   deleteTheRule: (name: Part) => `Delete the rule ${name}`,

@@ -80,7 +80,7 @@ export const TEXT = {
   backToTheShelf: 'Back to the shelf',
   paper: 'Paper',
   thePageBefore: 'Previous page',
-  pageOf: (at: Part, pagesCount: Part) => `Page ${at} of ${pagesCount}`,
+  pageOf: (page: Part, pages: Part) => `Page ${page} of ${pages}`,
   theNextPage: 'Next page',
   pageOfThePaper: (at: Part, marksCount: Part) => `Page ${at} of the paper, with ${marksCount} places`,
   onADealTheTags: 'On a deal, the tags are filled in and everyone has their own lines.',

@@ -103,7 +103,7 @@ function Head({ notice, acts }: { notice: NoticeView; acts: Acts }) {
   const wide = useWide();
   const { counts } = notice;
   const { go, stop, drop } = acts;
-  const mended = counts.gone > 0 && counts.ready > 0;
+  const someGone = counts.gone > 0 && counts.ready > 0;
   const error = go.error ?? stop.error ?? drop.error;
   return (
     <Stack gap={8}>
@@ -140,8 +140,8 @@ function Head({ notice, acts }: { notice: NoticeView; acts: Acts }) {
               style={{ flexGrow: 1 }}
             >
               {counts.ready
-                ? mended
-                  ? TEXT.sendTheThat(counts.ready, counts.ready === 1 ? 'waits' : 'wait')
+                ? someGone
+                  ? TEXT.sendTheRest(counts.ready)
                   : TEXT.sendTo(count(counts.ready, 'home'))
                 : TEXT.nothingToSendYet}
             </Button>
@@ -181,7 +181,7 @@ function Progress({ notice }: { notice: NoticeView }) {
       <Body>
         <Strong>{TEXT.ofGone(counts.gone, all)}</Strong>
         {told.length ? `, ${listWords(told)}` : ''}
-        {notice.state === 'stopped' ? TEXT.stoppedTheRestWaitsFor : ''}
+        {notice.state === 'stopped' ? TEXT.stoppedTheRestNotSent : ''}
       </Body>
     </Stack>
   );

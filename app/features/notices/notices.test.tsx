@@ -129,8 +129,8 @@ test('a run that goes is stopped, and what was stopped says that it waits', asyn
     return a.url.includes('/rows') ? { items: [row()], next: null } : now;
   });
   fireEvent.click(await screen.findByTestId('stop-notice'));
-  await screen.findByText(/Stopped: the rest waits for you/);
-  screen.getByText('Send the 1 that waits');
+  await screen.findByText(/Stopped: the rest has not been sent/);
+  screen.getByText('Send the remaining 1');
   expect(asked.find((a) => a.method === 'POST')!.url).toContain('/notices/n/stop');
 });
 

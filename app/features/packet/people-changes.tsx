@@ -35,7 +35,7 @@ export function RemoveParty({ packet, sent, party, onClose }: Props & { sent: Se
   return (
     <Card testID="drop-party">
       <Strong>{TEXT.takeOutOfThePacket(party.name)}</Strong>
-      <Body>{TEXT.theirPlacesGo(told ? TEXT.theirLinkEnds : '', told ? TEXT.isToldWhy(first) : '')}</Body>
+      <Body>{TEXT.theirPlacesGo(told ? TEXT.theirLinkEnds : '', told ? TEXT.isNotifiedWhy(first) : '')}</Body>
       <Input
         label={told ? TEXT.whyWillRead(first) : TEXT.whyItGoesInto}
         value={reason}

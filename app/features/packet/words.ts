@@ -73,7 +73,7 @@ export const TEXT = {
   // packet-screen.tsx
   whatIsAhead: 'What is ahead',
   changingWhatIsAhead: 'Changing what is ahead',
-  atGateOf: (what: Part, what2: Part, sentence: Part) => `At gate ${what} of ${what2}. ${sentence}`,
+  atGateOf: (gate: Part, gates: Part, sentence: Part) => `At gate ${gate} of ${gates}. ${sentence}`,
   backToTheDeal: 'Back to the deal',
   pageLedger: 'Page ledger',
   ofDone: (done: Part, total: Part) => `${done} of ${total} done`,
@@ -156,7 +156,7 @@ export const TEXT = {
   // people-changes.tsx
   takeOutOfThePacket: (name: Part) => `Remove ${name} from the packet`,
   theirLinkEnds: ', their link ends',
-  isToldWhy: (first: Part) => ` ${first} is told why.`,
+  isNotifiedWhy: (first: Part) => ` ${first} is notified of the reason.`,
   theirPlacesGo: (part: Part, part2: Part) => `Their places are removed${part}, and the record says so.${part2}`,
   whyWillRead: (first: Part) => `Why? ${first} will read it`,
   whyItGoesInto: 'Why? It goes into the record',

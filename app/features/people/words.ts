@@ -36,8 +36,8 @@ export const TEXT = {
     'This corrects every open deal. Packets already sent keep the name and address they were sent to.',
   save: 'Save',
   isAlsoInTheAddress: (name: Part, part: Part) => `${name}${part} is also in the address book`,
-  andAllTheirDealsBecome: (name: Part, name2: Part) =>
-    `${name} and all their deals become part of ${name2}. This cannot be undone.`,
+  andAllTheirDealsBecome: (removed: Part, saved: Part) =>
+    `${removed} and all their deals become part of ${saved}. This cannot be undone.`,
   mergeThem: 'Merge them',
   keepBoth: 'Keep both',
   look: 'Look',

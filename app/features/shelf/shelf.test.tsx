@@ -172,7 +172,7 @@ test('it goes at a day and an hour when that is wished, in a colleague’s name,
   fireEvent.click(screen.getByTestId('kit-later-hour'));
   fireEvent.click(await screen.findByText('15:00'));
   await screen.findByText('Send it Thu, Dec 3 at 15:00');
-  fireEvent.click(screen.getByTestId('change-Told'));
+  fireEvent.click(screen.getByTestId('change-Who is notified'));
   fireEvent.click(screen.getByTestId('told-Tobias Vane'));
   await screen.findByText('you, Tobias Vane');
   fireEvent.click(screen.getByRole('radio', { name: 'For Tobias Vane' }));

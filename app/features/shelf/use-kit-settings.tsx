@@ -98,7 +98,7 @@ export function Settings({
       )}
       {members.length > 1
         ? line(
-            TEXT.told,
+            TEXT.whoIsNotified,
             ['you', ...t.reports.flatMap((id) => members.find((m) => m.id === id)?.name ?? [])].join(', '),
             'reports',
             <Told value={t.reports} onChange={(reports) => onChange({ reports })} />,

@@ -159,9 +159,7 @@ function Slots({ trial: t, dealId }: { trial: KitTrial; dealId: string }) {
             <Stack grow>
               <Strong>{s.empty === 'fewer' ? TEXT.no(s.name.toLowerCase()) : TEXT.noYet(s.name.toLowerCase())}</Strong>
               <Small>
-                {s.empty === 'fewer'
-                  ? TEXT.whatIsMeantForThis
-                  : TEXT.one(count(s.papers, 'paper'), s.papers === 1 ? 'wants' : 'want')}
+                {s.empty === 'fewer' ? TEXT.whatIsMeantForThis : TEXT.needOne(count(s.papers, 'paper'), s.papers)}
               </Small>
               {s.empty === 'nobody' ? (
                 <Button kind="quiet" onPress={() => router.navigate(`/deals/${dealId}`)} fit>
