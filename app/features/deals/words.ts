@@ -75,7 +75,7 @@ export const TEXT = {
   emptyCount: (places: Part) => `${places} empty`,
   noPlaceIsCertainlyEmpty: 'No place is certainly empty',
   everySignatureInitialsAndDate: 'Every signature, initials and date is filled',
-  lookedAt: (signatures: Part, part: Part) => `${signatures} looked at${part}.`,
+  lookedAt: (signatures: Part, part: Part) => `${signatures} checked${part}.`,
   completeCountItAsSigned: 'Complete: count it as signed',
   pages: 'Pages',
   page: 'Page',
@@ -300,7 +300,7 @@ export const TEXT = {
   confirmsTheNameWhetherTo: (issuer: Part) => ` ${issuer} confirms the name; whether to trust that is up to you.`,
   signedDigitallyBy: (signer: Part, day: Part, state: Part, why: Part, vouches: Part) =>
     `Signed digitally by ${signer}${day}. ${state}${why}.${vouches}`,
-  wereNotLooked: (signatures: Part) => `${signatures} were not looked at.`,
+  wereNotLooked: (signatures: Part) => `${signatures} were not checked.`,
   signaturesAreValid: 'Signatures are valid for the original file, not for the copy that is signed here.',
   thisFileCameWithDigital:
     'This file came with digital signatures. They are valid for the original file, not for the copy that is signed here.',

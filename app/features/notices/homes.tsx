@@ -61,7 +61,7 @@ export function Homes({ notice, acts }: { notice: NoticeView; acts: Acts }) {
         </>
       ) : null}
       {seen?.taken ? (
-        <Note tone="good" title={TEXT.takenAnyProblemIsShown(count(seen.taken, 'row'))} testID="homes-taken" />
+        <Note tone="good" title={TEXT.importedProblemsAreShown(count(seen.taken, 'row'))} testID="homes-taken" />
       ) : null}
     </Stack>
   );

@@ -59,7 +59,7 @@ function Notice({ notice }: { notice: NoticeView }) {
         <Choice wrap label={TEXT.whichHomesAreShown} value={show} options={SHOWS} onChange={setShow} />
       ) : null}
       {!wide && items.length ? (
-        <Small>{TEXT.theSignsOfAHome(listWords(stepsOf(notice).map((x) => x.label)))}</Small>
+        <Small>{TEXT.theIconsOfAHome(listWords(stepsOf(notice).map((x) => x.label)))}</Small>
       ) : null}
       {rows.isPending ? <Loading what={TEXT.theHomes} /> : null}
       {rows.isError ? <Trouble error={rows.error} retry={() => void rows.refetch()} /> : null}

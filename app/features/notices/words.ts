@@ -24,8 +24,8 @@ export const TEXT = {
   aCsvFileWithOne: 'A CSV file with one row per home: its address, and in the other columns what its notice says.',
   aTableOtherThan: (name: Part) => `Use a table other than ${name}`,
   importATable: 'Import a table',
-  take: (rows: Part) => `Take ${rows}`,
-  takenAnyProblemIsShown: (rows: Part) => `${rows} taken. Any problem is shown in its row.`,
+  take: (rows: Part) => `Import ${rows}`,
+  importedProblemsAreShown: (rows: Part) => `${rows} imported. Any problem is shown in its row.`,
   orEveryActiveTenancyThose: 'Or every active tenancy, those at an address or in a town, or with a tag:',
   addressOrTown: 'Address or town',
   tag: 'Tag',
@@ -64,7 +64,7 @@ export const TEXT = {
   stoppedTheRestNotSent: '. Stopped: the rest has not been sent.',
   theNotice: 'the notice',
   whichHomesAreShown: 'Which homes are shown',
-  theSignsOfAHome: (list: Part) => `The signs of a home, in their order: ${list}.`,
+  theIconsOfAHome: (list: Part) => `The icons of each home, in order: ${list}.`,
   theHomes: 'the homes',
   noHomeHere: 'No home here.',
   showMoreHomes: 'Show more homes',
@@ -102,7 +102,7 @@ export const TEXT = {
   noRule: 'No rule',
   sentTodayItCountsAs: (day: Part, day2: Part) =>
     `Sent today, it counts as delivered on ${day}: it can take effect from ${day2} on.`,
-  sendNothingWhileARow: 'Send nothing while a row is wrong',
+  sendNothingWhileARow: 'Do not send until every row is correct',
   // step-mark.tsx
   justNow: 'just now',
   notYet: 'not yet',

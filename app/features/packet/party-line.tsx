@@ -134,7 +134,7 @@ function PartyActs({ packet, party, s, acts: { host, own, change } }: OfParty & 
               onPress={() => change.mutate({ type: 'letter', partyId: id, way, day: todayIn(packet.timeZone) })}
               testID={`letter-${way}-${first}`}
             >
-              {way === 'post' ? TEXT.letterPostedToday : TEXT.letterHandedOverToday}
+              {way === 'post' ? TEXT.letterMailedToday : TEXT.letterHandedOverToday}
             </Button>
           ))}
         </Actions>
@@ -205,7 +205,7 @@ function delivery(party: Party, s: PartyStatusView, at: (iso: string | null) => 
           : TEXT.hasNotOpenedItYet(first);
   const steps = [
     s.openedAt ? TEXT.openedAt(at(s.openedAt)) : s.arrivedAt ? TEXT.arrived(at(s.arrivedAt)) : TEXT.sent(at(s.askedAt)),
-    s.letter ? `${s.letter.way === 'post' ? 'posted' : TEXT.handedOver} ${shortDay(s.letter.day)}` : '',
+    s.letter ? `${s.letter.way === 'post' ? TEXT.mailed : TEXT.handedOver} ${shortDay(s.letter.day)}` : '',
     counts,
   ];
   return [head, steps.filter(Boolean).join(', ')];
