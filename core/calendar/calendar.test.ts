@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { DateTime } from 'luxon';
 import {
   addDays,
   businessDayFrom,
@@ -14,6 +15,7 @@ import {
   plannedDates,
   sendingDay,
   warnDay,
+  weekdayOf,
   type Schedule,
 } from './index';
 
@@ -121,4 +123,21 @@ test('what goes at an hour goes at the first such hour of a business day that is
       },
     ),
   );
+});
+
+test('the arithmetic of days agrees with a library of dates', () => {
+  const utc = { zone: 'utc' };
+  const days = fc
+    .date({ min: new Date('0001-01-01'), max: new Date('9998-12-31'), noInvalidDate: true })
+    .map((d) => d.toISOString().slice(0, 10));
+  fc.assert(
+    fc.property(days, fc.integer({ min: -360, max: 360 }), (day, n) => {
+      const at = DateTime.fromISO(day, utc);
+      expect(addDays(day, n)).toBe(at.plus({ days: n }).toISODate());
+      expect(weekdayOf(day)).toBe(at.weekday - 1);
+      expect(daysBetween(day, addDays(day, n))).toBe(n);
+    }),
+  );
+  expect(() => addDays('9999-12-31', 1)).toThrow(RangeError);
+  expect(() => addDays('soon', 1)).toThrow(RangeError);
 });

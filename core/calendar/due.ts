@@ -3,6 +3,7 @@
  * result. A day is ISO 8601 in the deal's time zone; hours and daylight saving time do not matter.
  */
 import { listWords } from '../text/names';
+import { dayAt, numberOf, weekdayAt, weekdayOf } from './days';
 
 /** How a day is counted from another. */
 export interface Count {
@@ -28,23 +29,9 @@ export interface DueDay {
 /** Maximum number of days that can be counted. */
 export const MOST_DAYS = 3_660;
 
-const WEEKDAYS = ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat'];
+const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
-const DAY_MS = 86_400_000;
-
-/**
- * Returns the number of days since January 1, 1970. Plain arithmetic, because every rule counts up to a year of them.
- */
-const numberOf = (day: string) => Date.parse(`${day}T00:00:00Z`) / DAY_MS;
-/** Returns the day of a number. @throws RangeError beyond the years 0 to 9999, which ISO days cannot express */
-function dayAt(n: number): string {
-  const text = new Date(n * DAY_MS).toISOString();
-  if (text.length !== 'YYYY-MM-DDTHH:MM:SS.mmmZ'.length) throw new RangeError('a day beyond the year 9999');
-  return text.slice(0, 10);
-}
-/** Returns the day of the week, 0 for Sunday; 1970 began on a Thursday. */
-const weekdayOf = (n: number) => (((n + 4) % 7) + 7) % 7;
-const isWeekend = (n: number) => weekdayOf(n) === 0 || weekdayOf(n) === 6;
+const isWeekend = (n: number) => weekdayAt(n) >= 5;
 
 /**
  * First year a day of a deal may be in. The year 9999 stands for "no end" in other programs and leaves no room to
@@ -70,15 +57,13 @@ export function isBusinessDay(day: string, holidays: readonly string[]): boolean
 }
 
 /**
- * Returns a day in few words: "Fri, Dec 4", with its year if it differs from that of `beside`.
- *
- * @throws RangeError if it is not a day of the calendar
+ * Returns a day in few words: "Fri, Dec 4", with its year if it differs from that of `beside`. `day` is a
+ * day of the calendar.
  */
 export function shortDay(day: string, beside = day): string {
-  const n = numberOf(day);
-  const at = new Date(n * DAY_MS);
+  const at = new Date(`${day}T00:00:00Z`);
   const year = day.slice(0, 4) === beside.slice(0, 4) ? '' : `, ${day.slice(0, 4)}`;
-  return `${WEEKDAYS[weekdayOf(n)] ?? ''}, ${MONTHS[at.getUTCMonth()] ?? ''} ${at.getUTCDate()}${year}`;
+  return `${WEEKDAYS[weekdayOf(day)] ?? ''}, ${MONTHS[at.getUTCMonth()] ?? ''} ${at.getUTCDate()}${year}`;
 }
 
 /** Returns a count in words: "3 business days after", "10 days before"; "on" for the day itself. */

@@ -3,8 +3,10 @@
  * ISO 8601 in UTC. Holidays are the firm's own list.
  */
 import { DateTime } from 'luxon';
+import { addDays } from './days';
 import { dueDay, isBusinessDay } from './due';
 
+export { addDays, daysBetween, weekdayOf } from './days';
 export { countWords, dueDay, isBusinessDay, isDay, MOST_DAYS, shortDay, type Count, type DueDay } from './due';
 
 /** When a packet lapses, and when people are nudged and warned. */
@@ -81,17 +83,6 @@ export function endOfDay(day: string, zone: string): string {
 export function leftOfDay(instant: string, zone: string): number {
   const at = DateTime.fromISO(instant, { zone });
   return at.plus({ days: 1 }).startOf('day').toMillis() - at.toMillis();
-}
-
-/** Returns the day a number of days later, or earlier if negative. */
-export function addDays(day: string, days: number): string {
-  return DateTime.fromISO(day, { zone: 'utc' }).plus({ days }).toISODate()!;
-}
-
-/** Returns the number of days from one day to another; negative if the other is earlier. */
-export function daysBetween(from: string, to: string): number {
-  const at = (d: string) => DateTime.fromISO(d, { zone: 'utc' });
-  return Math.round(at(to).diff(at(from), 'days').days);
 }
 
 /** Returns the day if it is a business day, otherwise the next one. */

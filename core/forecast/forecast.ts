@@ -1,9 +1,9 @@
 /** Estimating by which day a packet will be executed, from what is ahead on its path. */
-import { addDays, dayOf } from '../calendar';
+import { addDays, dayOf, weekdayOf } from '../calendar';
 import { holdsGate } from '../packet/acts';
 import type { PacketParty } from '../packet/types';
 import { partyOf, progressOf, isNeeded, type PacketState } from '../routing';
-import { chanceWithin, doingBetween, partOfDayPassed, weekdayOf, type Pace } from './waits';
+import { chanceWithin, doingBetween, partOfDayPassed, type Pace } from './waits';
 
 /** When a packet will probably be executed. */
 export interface Forecast {

@@ -2,7 +2,7 @@
  * How long people take, learned from a firm's past by side and act. Small groups are shrunk toward larger ones (all
  * of the act, all of the firm), and a firm without a past toward fixed values.
  */
-import { dayOf, leftOfDay } from '../calendar';
+import { daysBetween, dayOf, leftOfDay, weekdayOf } from '../calendar';
 import type { Act } from '../packet/types';
 import type { Side } from '../text/sides';
 import { studentCdf } from './student';
@@ -39,9 +39,6 @@ const WEEK_LEANS = 30;
 const DAY_MS = 86_400_000;
 /** Shortest distinguishable time, in days: a quarter of an hour. */
 const LEAST = 1 / 96;
-
-/** Returns the day of the week, from 0 for Monday. */
-export const weekdayOf = (day: string): number => (new Date(`${day}T12:00:00Z`).getUTCDay() + 6) % 7;
 
 /** Returns the share of its day that has passed at an instant, in a time zone. */
 export function partOfDayPassed(instant: string, zone: string): number {
@@ -95,7 +92,7 @@ export function doingBetween(week: readonly number[], from: string, to: string, 
   const last = dayOf(to, zone);
   const on = (day: string) => week[weekdayOf(day)] ?? 1;
   if (first === last) return Math.max(LEAST, on(first) * (partOfDayPassed(to, zone) - partOfDayPassed(from, zone)));
-  const days = Math.round((Date.parse(last) - Date.parse(first)) / DAY_MS);
+  const days = daysBetween(first, last);
   let sum = on(first) * (1 - partOfDayPassed(from, zone)) + on(last) * partOfDayPassed(to, zone);
   // Whole weeks add up to seven, whatever their days are like.
   const whole = Math.max(0, days - 1);

@@ -1,6 +1,5 @@
 /** Reports: sums for charts and tables. */
-import { addDays, dayOf } from '@gatepath/core/calendar';
-import { weekdayOf } from '@gatepath/core/forecast';
+import { addDays, dayOf, weekdayOf } from '@gatepath/core/calendar';
 import type { InsightView } from '@gatepath/contract';
 import type { Context } from '../context';
 import * as q from './queries';
