@@ -3,6 +3,7 @@ import js from '@eslint/js';
 import hooks from 'eslint-plugin-react-hooks';
 import regexp from 'eslint-plugin-regexp';
 import ts from 'typescript-eslint';
+import docs from './scripts/lint/docstrings.mjs';
 import layout from './scripts/lint/layout.mjs';
 import words from './scripts/lint/vocabulary.mjs';
 
@@ -44,8 +45,8 @@ export default ts.config(
   },
   {
     files: ['{app,bench,contract,core,demo,e2e,server}/**/*.{ts,tsx}'],
-    plugins: { words },
-    rules: { 'words/vocabulary': 'error' },
+    plugins: { words, docs },
+    rules: { 'words/vocabulary': 'error', 'docs/verb': 'error' },
   },
   {
     files: ['app/{features,ui}/**/*.tsx'],

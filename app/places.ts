@@ -8,7 +8,7 @@ type OfficePlace = {
   [K in keyof typeof Office]: (typeof Office)[K] extends ComponentType ? K : never;
 }[keyof typeof Office];
 
-/** A screen of the office by its name. */
+/** Returns the path of a screen of the office by its name. */
 export function place(name: OfficePlace) {
   return lazy(async () => ({ default: (await import('./features/office'))[name] }));
 }

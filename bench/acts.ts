@@ -53,7 +53,7 @@ interface Load {
   times: number[];
 }
 
-/** Every client does its acts one after another, all clients at once. */
+/** Runs all clients at once; each does its acts one after another. */
 async function load(act: (client: number, n: number) => Promise<unknown>): Promise<Load> {
   const times: number[] = [];
   const begin = performance.now();

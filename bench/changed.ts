@@ -18,7 +18,7 @@ import { FORMS } from './reading-score';
 const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-changed-'));
 let files = 0;
 
-/** A file as it is compared: its words and its ink, recognised where it is a picture. */
+/** Returns a file as it is compared: its words and its ink, recognised where it is a picture. */
 async function versionOf(bytes: Uint8Array): Promise<VersionPage[]> {
   const file = path.join(dir, `${files++}.pdf`);
   writeFileSync(file, bytes);
@@ -35,7 +35,7 @@ async function versionOf(bytes: Uint8Array): Promise<VersionPage[]> {
 
 const SUM = '$7,315';
 
-/** The form with one of its words covered by a sum; which one, and where. */
+/** Returns the form with one of its words covered by a sum; which one, and where. */
 async function altered(bytes: Uint8Array, pages: VersionPage[], random: () => number) {
   const words = pages.flatMap((p, i) => p.print.map((rect, n) => ({ page: i, rect, text: p.words[n] ?? '' })));
   const long = words.filter((w) => /^\p{L}{5,}$/u.test(w.text) && w.rect.h < 14);

@@ -4,7 +4,7 @@ import { type PageFacts, emptyGrid, inkRect } from '@gatepath/core/paper';
 import type { PrintedPlace } from '@gatepath/core/reading';
 import { median, rowOf, type Row } from './measure';
 
-/** A page of a form: forty lines of print, a foot with initials blanks. */
+/** Returns a page of a form: forty lines of print, a foot with initials blanks. */
 function formPage(): PageFacts {
   const ink = emptyGrid(612, 792);
   const print = [];
@@ -19,7 +19,7 @@ function formPage(): PageFacts {
   return { width: 612, height: 792, ink, print, words };
 }
 
-/** Documents with initials by rule for everybody, signatures on the last page and printed places. */
+/** Returns documents with initials by rule for everybody, signatures on the last page and printed places. */
 export function largePacket(
   documents: number,
   pagesEach: number,
@@ -78,7 +78,7 @@ export function largePacket(
   return { draft, facts };
 }
 
-/** The gate check after an edit, against one computation of the ledger of the same packet. */
+/** Measures the gate check after an edit, against one computation of the ledger of the same packet. */
 export async function rows(): Promise<Row[]> {
   const out: Row[] = [];
   for (const [documents, pages, people] of [

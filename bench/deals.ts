@@ -14,14 +14,14 @@ const STREETS = [
 ];
 
 /**
- * A firm of ten years, 10,000 deals, 60,000 packets, 100,000 people, against one with 100 deals: what a coordinator opens
- * every day. She has forty deals in both; of the large firm's others as many as two in a hundred are open too, and are
- * her colleagues'.
+ * Measures what a coordinator opens every day in a firm of ten years (10,000 deals, 60,000 packets, 100,000 people)
+ * against a firm with 100 deals. She has forty deals in both; of the other deals of the large firm up to two percent are
+ * open too, and belong to her colleagues.
  */
 export function rows(): Promise<Row[]> {
   return withFirm(async (desk, running) => {
     const { pool } = running.ctx.database;
-    /** Deals with six packets and ten people each; every so-many-th is open, and somebody's. */
+    /** Returns deals with six packets and ten people each; every so-many-th is open, and somebody's. */
     const fill = async (deals: number, open: number, whose: string) => {
       for (let left = deals; left > 0; left -= 500) {
         const ids = Array.from({ length: Math.min(500, left) }, () => newId());

@@ -14,7 +14,7 @@ export interface DeskView {
   thumbs: number;
 }
 
-/** The desk of a packet with everything in it, against the desk of its first document alone; in Chromium. */
+/** Measures the desk of a packet with everything in it, against the desk of its first document alone; in Chromium. */
 export async function deskRow(running: Running, desk: InProcess, deal: DealView): Promise<DeskView> {
   if (spawnSync(process.execPath, ['scripts/build-web.mjs'], { stdio: 'ignore' }).status !== 0)
     throw new Error('the web application cannot be built');

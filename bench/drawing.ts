@@ -6,7 +6,7 @@ import { listingAgreement } from '../demo/papers';
 import { drawPng } from '../server/pdf/draw';
 import { median, rowOf, type Row } from './measure';
 
-/** Page pictures at 108 dpi, all pages of the listing agreement, against pdftoppm on the same pages. */
+/** Measures page pictures at 108 dpi, all pages of the listing agreement, against pdftoppm on the same pages. */
 export async function row(): Promise<Row> {
   const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-bench-'));
   const file = path.join(dir, 'paper.pdf');

@@ -7,7 +7,7 @@ import { median, rowOf, type Row } from './measure';
 
 const PAGES = 300;
 
-/** A text of many words on many pages. */
+/** Returns a text of many words on many pages. */
 async function longPaper(seed: number): Promise<Uint8Array> {
   const doc = await PDFDocument.create();
   for (let p = 0; p < PAGES; p++) {
@@ -20,7 +20,7 @@ async function longPaper(seed: number): Promise<Uint8Array> {
   return doc.save();
 }
 
-/** A paper of a word processor with many paragraphs. */
+/** Returns a paper of a word processor with many paragraphs. */
 async function longDocx(): Promise<Uint8Array> {
   const zip = new JSZip();
   const types = 'http://schemas.openxmlformats.org/package/2006/content-types';

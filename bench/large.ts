@@ -27,7 +27,10 @@ async function paper(title: string, pages: number): Promise<Uint8Array> {
   return doc.save();
 }
 
-/** Bringing in 60 documents of 1,000 pages and reading them all, against poppler drawing and extracting the same. */
+/**
+ * Measures bringing in 60 documents of 1,000 pages and reading them all, against poppler drawing and extracting the
+ * same.
+ */
 export function rows(): Promise<Row[]> {
   return withFirm(async (desk, running) => {
     const deal = await desk.ok('newDeal', { body: { kind: 'sale', address: '1 Weir Terrace', parties: [] } });

@@ -2,7 +2,10 @@ import { newId } from '../server/ids';
 import { withFirm } from './firm';
 import { median, rowOf, type Row } from './measure';
 
-/** Opening a list of 20 deals, and a packet, when there are 60,000 packets, against the same when there are 100. */
+/**
+ * Measures opening a list of 20 deals, and a packet, when there are 60,000 packets, against the same when there are
+ * 100.
+ */
 export function rows(): Promise<Row[]> {
   return withFirm(async (desk, running) => {
     const { pool } = running.ctx.database;

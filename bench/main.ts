@@ -16,7 +16,7 @@ import { rows as notices } from './notices';
 import { rows as wire } from './wire';
 import type { Row } from './measure';
 
-/** A time, or a size, as it is read. */
+/** Returns a time, or a size, as it is read. */
 function amount(r: Row, n: number): string {
   return r.unit === 'bytes' ? `${(n / 1024).toFixed(1)} kB` : `${n.toFixed(1)} ms`;
 }

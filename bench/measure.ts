@@ -11,7 +11,7 @@ export interface Row {
   unit?: 'bytes';
 }
 
-/** Median time of `runs` calls in milliseconds, after one that does not count. */
+/** Returns the median time of `runs` calls in milliseconds, after one that does not count. */
 export async function median(run: () => unknown, runs = 7): Promise<number> {
   await run();
   const times: number[] = [];

@@ -14,8 +14,8 @@ import { rowOf, type Row } from './measure';
 const HOMES = 120;
 
 /**
- * A notice to many households, from the rows to the last message queued: worked out, checked, its papers set and read,
- * packets kept and sent. Against the bare making of the same PDFs with the same library, one after the other.
+ * Measures a notice to many households, from the rows to the last message queued: worked out, checked, its papers set
+ * and read, packets kept and sent. Against the bare making of the same PDFs with the same library, one after the other.
  */
 export function rows(): Promise<Row[]> {
   return withFirm(async (desk, running) => {
@@ -57,7 +57,7 @@ export function rows(): Promise<Row[]> {
   });
 }
 
-/** The same papers and nothing else: composed and set in this process. */
+/** Returns the same papers and nothing else: composed and set in this process. */
 async function bare(
   { ctx }: Parameters<Parameters<typeof withFirm>[0]>[1],
   kitId: string,

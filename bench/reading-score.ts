@@ -23,7 +23,10 @@ export interface Score {
   faults: string[];
 }
 
-/** Whether a place that was read is the one that was meant: they share half of the smaller one's width and touch in height. */
+/**
+ * Returns whether a place that was read is the one that was meant: they share half of the smaller one's width and touch
+ * in height.
+ */
 function same(a: PrintedPlace, b: Labelled): boolean {
   if (a.page !== b.page) return false;
   const [x, y, w, h] = b.rect;
@@ -34,13 +37,13 @@ function same(a: PrintedPlace, b: Labelled): boolean {
   return across > 0.5 * wide && down > 0.2 * Math.min(a.rect.h, h);
 }
 
-/** Whether a place is accepted together with others, as a hand's. */
+/** Returns whether a place is accepted together with others, as a hand's. */
 const isTakenUnseen = (p: PrintedPlace) =>
   p.role !== 'unknown' &&
   p.confidence > DOUBT &&
   (p.kind === 'signature' || p.kind === 'initials' || (p.kind === 'date' && p.signed === true));
 
-/** A score of nothing yet. */
+/** Returns a score of nothing yet. */
 export const newScore = (forms: number): Score => ({
   forms,
   kinds: new Map(),
@@ -104,7 +107,7 @@ export function f1(t: Tally): number {
   return t.hit === 0 ? 0 : (2 * t.hit) / (2 * t.hit + t.missed + t.extra);
 }
 
-/** All kinds in one tally. */
+/** Returns all kinds in one tally. */
 export function together(s: Score, kinds: string[] = [...s.kinds.keys()]): Tally {
   return kinds.reduce(
     (sum, k) => {
@@ -115,7 +118,7 @@ export function together(s: Score, kinds: string[] = [...s.kinds.keys()]): Tally
   );
 }
 
-/** The labelled forms that are there as files. */
+/** Returns the labelled forms that are there as files. */
 export function formsOnDisk(): string[] {
   return readdirSync(FORMS)
     .filter((f) => f.endsWith('.json'))

@@ -10,7 +10,7 @@ import { written } from './forms/written';
 import { median, rowOf, type Row } from './measure';
 import { f1, FORMS, score, together, type Score } from './reading-score';
 
-/** What pdf.js needs for text and drawing operators of every page, doing nothing with them. */
+/** Extracts text and drawing operators of every page with pdf.js, and does nothing with them. */
 async function extractAlone(bytes: Uint8Array): Promise<void> {
   const { doc, destroy } = await openContent(bytes);
   for (let n = 1; n <= doc.numPages; n++) {
@@ -22,7 +22,7 @@ async function extractAlone(bytes: Uint8Array): Promise<void> {
   await destroy();
 }
 
-/** Reading all labelled forms, against extracting their text and drawing operators alone. */
+/** Measures reading all labelled forms, against extracting their text and drawing operators alone. */
 export async function row(): Promise<Row> {
   const files = [...kept, ...written, ...otherWays, ...apart].map(
     (f) => new Uint8Array(readFileSync(path.join(FORMS, `${f.name}.pdf`))),
@@ -48,7 +48,7 @@ export interface Accuracy {
   sure: number;
 }
 
-/** A score as it is told. */
+/** Returns a score in words. */
 export const accuracy = (set: string, s: Score): Accuracy => {
   const all = together(s);
   return {
@@ -63,7 +63,7 @@ export const accuracy = (set: string, s: Score): Accuracy => {
   };
 };
 
-/** How right the reader is, on forms it was written on and on forms kept apart. */
+/** Measures how right the reader is, on forms it was written on and on forms kept apart. */
 export async function readingAccuracy(): Promise<Accuracy[]> {
   return [
     accuracy('kept apart', await score(kept.map((f) => f.name))),

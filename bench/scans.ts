@@ -96,7 +96,10 @@ const isOn = (a: Rect, b: Rect) =>
   Math.min(a.x + a.w, b.x + b.w) - Math.max(a.x, b.x) > 0.5 * Math.min(a.w, b.w) &&
   Math.min(a.y + a.h, b.y + b.h) - Math.max(a.y, b.y) > 0.2 * Math.min(a.h, b.h);
 
-/** Everything about scans. Every third of the forms that printed reading was learnt from was used to write this; all others are apart. */
+/**
+ * Measures everything about scans. Every third of the forms that printed reading was learnt from was used to write
+ * this; all others are apart.
+ */
 export async function scansAccuracy(): Promise<{ scans: ScanAccuracy[]; filled: FilledAccuracy[] }> {
   const known = [...written, ...otherWays].map((f) => f.name);
   const unseen = [...kept, ...apart].map((f) => f.name);

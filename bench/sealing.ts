@@ -25,7 +25,7 @@ async function document(n: number): Promise<Uint8Array> {
   return doc.save({ useObjectStreams: false });
 }
 
-/** One party's acts on a document: initials on every page, a signature and its date on the last. */
+/** Returns one party's acts on a document: initials on every page, a signature and its date on the last. */
 function fillsOf(i: number): ShownFill[] {
   const text = PARTIES[i]!;
   const base = { documentId: 'd', partyId: text, ink: i };
@@ -59,14 +59,14 @@ function fillsOf(i: number): ShownFill[] {
   ];
 }
 
-/** The peer: the same document loaded and one page touched, saved incrementally, with no seal and no fonts. */
+/** Returns the peer: the same document loaded and one page touched, saved incrementally, with no seal and no fonts. */
 async function bareSave(bytes: Uint8Array): Promise<number> {
   const doc = await PDFDocument.load(bytes, { updateMetadata: false, forIncrementalUpdate: true });
   for (const page of doc.getPages()) page.drawLine({ start: { x: 24, y: 30 }, end: { x: 78, y: 30 } });
   return (await doc.saveIncremental(doc.context.snapshot!, { useObjectStreams: false })).length;
 }
 
-/** Two rows: time of one seal, and bytes it adds. Every party seals every document, one after another. */
+/** Measures two rows: time of one seal, and bytes it adds. Every party seals every document, one after another. */
 export async function rows(): Promise<Row[]> {
   const signing = testSigning()();
   // With its first seal a document keeps room for the marks of all the others.

@@ -54,7 +54,7 @@ function build(...args: [] | [dir: string, out: string]): void {
   if (r.status !== 0) throw new Error(r.stderr);
 }
 
-/** A signing link of a packet of one page, on a server of its own. */
+/** Returns a signing link of a packet of one page, on a server of its own. */
 function link(): Promise<Wire> {
   return withFirm(async (desk, running) => {
     const deal = await desk.ok('newDeal', {
@@ -93,7 +93,7 @@ function link(): Promise<Wire> {
   });
 }
 
-/** The bare shell, built and served from a folder of its own. */
+/** Returns the bare shell, built and served from a folder of its own. */
 async function shell(): Promise<Wire> {
   const out = mkdtempSync(path.join(os.tmpdir(), 'gatepath-shell-'));
   build(path.join(import.meta.dirname, 'shell'), out);

@@ -5,30 +5,30 @@
 import * as yup from 'yup';
 import { object } from './fields';
 
-/** A text that is always there. */
+/** Returns the schema of a text that is always present. */
 export const text = () => yup.string().defined();
-/** A moment, ISO 8601 in UTC. */
+/** Returns the schema of an instant, ISO 8601 in UTC. */
 export const moment = () => text().meta({ jsonSchema: { format: 'date-time' } });
-/** A calendar day, ISO 8601. */
+/** Returns the schema of a calendar day, ISO 8601. */
 export const calendarDay = () => text().meta({ jsonSchema: { format: 'date' } });
-/** A number that is always there. */
+/** Returns the schema of a number that is always present. */
 export const number = () => yup.number().defined();
-/** A whole number that is always there. */
+/** Returns the schema of an integer that is always present. */
 export const whole = () => yup.number().integer().defined();
-/** True or false. */
+/** Returns the schema of a boolean. */
 export const flag = () => yup.boolean().defined();
-/** One of some words. */
+/** Returns the schema of one of several fixed texts. */
 export const oneOf = <const T extends readonly string[]>(values: T) => yup.string().oneOf<T[number]>(values).defined();
-/** A list, which may be empty. */
+/** Returns the schema of a list, which may be empty. */
 export const list = <T>(of: yup.ISchema<T>) => yup.array(of).defined();
-/** An object with these keys and no others. */
+/** Returns the schema of an object with these keys and no others. */
 export const shape = <S extends yup.ObjectShape>(fields: S) => object(fields).defined();
 /** Where a schema's name stands until it is described. */
 export const NAME = 'x-name';
-/** An object that the API's description gives a name of its own. */
+/** Returns the schema of an object that has a name of its own in the API description. */
 export const named = <S extends yup.ObjectShape>(name: string, fields: S) =>
   shape(fields).meta({ jsonSchema: { [NAME]: name } });
-/** Something by its name: keys are not known beforehand. */
+/** Returns the schema of an object whose keys are not known beforehand. */
 export const byName = <T, K extends string = string>(of: yup.Schema<T>) =>
   yup
     .mixed<Record<K, T>>((v): v is Record<K, T> => Object.values(v ?? {}).every((x) => of.isValidSync(x)))

@@ -20,7 +20,7 @@ export type Choice<T> = ReturnType<typeof yup.lazy<yup.Schema<T>>>;
 export const DESCRIBING = { describing: true };
 
 /**
- * A value of one of several forms.
+ * Returns the schema of a value that has one of several forms.
  *
  * @param forms all there are, for the description
  * @param pick the one to check a value by; one of `forms`, or one that refuses with a sentence
@@ -38,7 +38,7 @@ type Forms<K extends string, M extends Record<string, yup.ObjectShape>> = {
 }[keyof M];
 
 /**
- * Objects of several forms, told apart by the word that stands under `key`.
+ * Returns the schema of objects of several forms, told apart by the value under `key`.
  *
  * @param unknown what is said to a word that is none of them
  * @param nullable whether null stands for none

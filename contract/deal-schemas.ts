@@ -26,7 +26,10 @@ const isValue = (v: unknown): v is FactValue =>
   (typeof v === 'number' && Number.isFinite(v)) ||
   (typeof v === 'string' && v.length <= MOST_FACT_TEXT && isClean(v));
 
-/** Values of facts by their keys; null for "not known". Whether a value suits its fact is the firm's register's to say. */
+/**
+ * Returns the schema of values of facts by their keys; null for "not known". The firm's own facts decide whether a
+ * value fits its fact.
+ */
 export const givenFacts = () =>
   yup
     .mixed<Record<string, FactValue | null>>((v): v is Record<string, FactValue | null> => {
@@ -38,7 +41,7 @@ export const givenFacts = () =>
 
 const dates = object(Object.fromEntries(KEY_DATES.map((k) => [k, day().nullable()])));
 
-/** Days of a deal by their names; null takes one away. */
+/** Returns the schema of the days of a deal by their names; null removes a day. */
 const dateValues = () =>
   yup
     .mixed<Partial<Record<(typeof KEY_DATES)[number], string | null>>>(
@@ -122,8 +125,8 @@ export const waiverBody = object({ reason: line(300).required('Say why it is wai
 export type WaiverBody = yup.InferType<typeof waiverBody>;
 
 /**
- * A condition as it comes over the wire. It is looked over by the core, which goes no deeper than its limit and names
- * what is wrong where it stands; here only its outer shape is asked for.
+ * Returns the schema of a condition. Only its outer form is checked here; the core checks the rest, to a limited depth,
+ * and says where a condition is wrong.
  */
 const condition = () =>
   yup

@@ -66,9 +66,9 @@ const value = (): yup.Schema<FactValue> =>
     .mixed<FactValue>((v): v is FactValue => ['boolean', 'number', 'string'].includes(typeof v))
     .defined()
     .meta({ jsonSchema: { oneOf: [{ type: 'boolean' }, { type: 'number' }, { type: 'string' }] } });
-/** Facts by their keys; what is not known is not there. */
+/** Returns the schema of facts by their keys; unknown facts are absent. */
 export const factValues = () => byName<FactValue>(value());
-/** Days of the deal by their names. */
+/** Returns the schema of the days of a deal by their names. */
 export const keyDates = () =>
   yup
     .mixed<KeyDates>((v): v is KeyDates => Object.values(v ?? {}).every((x) => calendarDay().isValidSync(x)))

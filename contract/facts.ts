@@ -3,7 +3,7 @@ import { unpackGrid } from '@gatepath/core/paper';
 import type { PackedFacts } from './views';
 import { itemAt } from '@gatepath/core/sure';
 
-/** The facts of a document's pages as the core takes them, from the form in which they travel and are stored. */
+/** Returns the facts of a document's pages, unpacked from the form in which they are sent and stored. */
 export function unpackFacts(id: string, name: string, packed: PackedFacts): DocumentFacts {
   return {
     id,

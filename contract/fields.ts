@@ -8,25 +8,25 @@ export const UNCLEAN = 'unclean';
 const UNCLEAN_WORDS = 'This text contains characters that cannot be saved. Type it again.';
 
 /**
- * An object that names its keys and refuses all others: what nobody asked for must never reach
- * what is made of a body.
+ * Returns the schema of an object that lists its keys and refuses all others, so that an unknown key never reaches what
+ * is made of a body.
  */
 export const object = <S extends yup.ObjectShape>(shape: S) =>
   yup.object(shape).noUnknown(true, 'holds something that does not belong there');
 
-/** Text of several lines, as it was written, of at most `max` UTF-16 units. */
+/** Returns the schema of a text of several lines, kept as written, of at most `max` UTF-16 units. */
 export const text = (max: number) =>
   yup
     .string()
     .max(max)
     .test(UNCLEAN, UNCLEAN_WORDS, (v) => v === undefined || v === null || v.length > max || isClean(v));
-/** The same without the blanks around it. (Yup's own `trim` falls over what is no text.) */
+/** Returns the same schema, without white space at the ends. Yup's own `trim` throws on values that are not text. */
 export const trimmed = (max: number) => text(max).transform((v: unknown) => (typeof v === 'string' ? v.trim() : v));
-/** One line: trimmed, without breaks and without characters that only steer how it is shown. */
+/** Returns the schema of one line: trimmed, without line breaks and without control characters. */
 export const line = (max: number) =>
   text(max).transform((v: unknown) => (typeof v === 'string' && v.length <= max * 2 ? oneLine(v) : v));
 
-/** An id as this house makes them, or a name of at most that length. */
+/** Returns the schema of an id as the server makes them, or of a name of at most that length. */
 export const id = () =>
   yup
     .string()
@@ -34,10 +34,10 @@ export const id = () =>
     .max(200)
     .matches(/^[\w.:-]+$/, 'is not an id');
 
-/** An email address, or nothing. */
+/** Returns the schema of an email address, or null. */
 export const email = () =>
   line(254).test('address', 'This is not an email address, like name@example.com.', (v) => !v || isEmail(v));
-/** A day of the calendar, of the years 1900 to 2200: `2026-11-23`. February has no 30th. */
+/** Returns the schema of a day that exists, in the years 1900 to 2200: `2026-11-23`. */
 export const day = () =>
   yup
     .string()
@@ -47,7 +47,10 @@ export const day = () =>
       'is not a day of the calendar between 1900 and 2200',
       (v) => v === undefined || v === null || isDay(v),
     );
-/** A length on a page, in points; generous, since pages are checked elsewhere. */
+/**
+ * Returns the schema of a length on a page, in points. The bounds are generous, because positions are checked against
+ * their page elsewhere.
+ */
 export const points = () => yup.number().min(-20000).max(20000);
 
 /** A rectangle on a page, in points from its top left. */
@@ -58,7 +61,7 @@ export const rect = object({
   h: points().min(1).required(),
 });
 
-/** A language by its tag (BCP 47), as its file of words is named. */
+/** Returns the schema of a language tag (BCP 47), as its file of words is named. */
 export const language = () => yup.string().matches(/^[a-z]{2,3}(-[A-Za-z]{2,8})?$/, 'is not a language, like en or es');
 
 /** A gate of a path. */

@@ -37,7 +37,7 @@ class Describer {
     },
   };
 
-  /** Puts what has a name among the parts, closes objects as their schemas are closed, and drops what says nothing. */
+  /** Moves named schemas to the components, closes objects whose schemas are closed, and removes empty entries. */
   private named(schema: unknown): Json {
     if (Array.isArray(schema)) return schema.map((s) => this.named(s)) as unknown as Json;
     if (typeof schema !== 'object' || schema === null) return schema as Json;
@@ -57,7 +57,7 @@ class Describer {
   }
 }
 
-/** An OpenAPI 3.1 document of every route. */
+/** Returns the OpenAPI 3.1 description of every route. */
 export function openApi(version: string, serverUrl: string): Json {
   const describe = new Describer();
   const paths: Record<string, Json> = {};
@@ -127,7 +127,7 @@ function success(r: Route, describe: Describer): Json {
   return { 200: { description, content: Object.fromEntries(r.answer.types.map((t) => [t, { schema }])) } };
 }
 
-/** The problems of a route, by status. */
+/** Returns the problems of a route, by HTTP status. */
 function failures(r: Route): Json {
   const byStatus = new Map<number, ProblemCode[]>();
   for (const code of problemsOf(r)) {

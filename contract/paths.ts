@@ -244,13 +244,13 @@ export type ParamsOf<N extends RouteName> = Pick<PathValues, NamesIn<(typeof pat
 /** The same as arguments: none for a path without names. */
 export type ParamsArg<N extends RouteName> = [keyof ParamsOf<N>] extends [never] ? [] : [params: ParamsOf<N>];
 
-/** The address of a route with its `:names` filled in. */
+/** Returns the URL of a route with its `:names` filled in. */
 export function urlOf<N extends RouteName>(name: N, ...[params]: ParamsArg<N>): string {
   return pathWith(name, params ?? {});
 }
 
 /**
- * The same for a route that is known only as it runs.
+ * Returns the path of a route that is known only at run time, with its `:names` filled in.
  *
  * @throws when something is missing
  */

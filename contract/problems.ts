@@ -14,7 +14,7 @@ const kinds = <C extends string>(status: number, title: string, ...codes: C[]): 
   Object.fromEntries(codes.map((c) => [c, { status, title }])) as Record<C, Kind>;
 
 type Dashed<S extends string> = S extends `${infer A}_${infer B}` ? `${A}-${Dashed<B>}` : S;
-/** A name of the core as codes are written: `bad_value` is `bad-value`. */
+/** Returns a name of the core in the spelling of problem codes: `bad_value` becomes `bad-value`. */
 export const dashed = <S extends string>(name: S) => name.replace(/_/g, '-') as Dashed<S>;
 type Ended = Extract<RefusalCode, `ended_${string}`>;
 
@@ -202,14 +202,14 @@ export type ProblemDetails = {
   [C in ProblemCode]: Told<C> & (C extends WithFields ? { fields?: Record<string, string> } : unknown);
 }[ProblemCode];
 
-/** The code of a refusal of the core. */
+/** Returns the problem code of a refusal by the core. */
 export function codeOfRefusal(code: RefusalCode): ProblemCode {
   const own = dashed(code);
   return isKeyOf(OF_REFUSALS, own) ? own : 'ended';
 }
 
 const PREFIX = '/problems/';
-/** The code of a problem that came over the wire; null for one that this version does not know. */
+/** Returns the code of a problem that was received; null for a code that this version does not know. */
 export function codeOf(type: string): ProblemCode | null {
   const code = type.startsWith(PREFIX) ? type.slice(PREFIX.length) : '';
   return isKeyOf(PROBLEMS, code) ? code : null;

@@ -19,7 +19,7 @@ export interface FileBody {
   most: number;
 }
 /**
- * A body that is one file.
+ * Returns the description of a request body that is one file.
  *
  * @param wanted what is asked for where none came: "a sealed PDF"
  * @param most bytes
@@ -36,7 +36,7 @@ export interface OtherAnswer<K extends 'nothing' | 'bytes' | 'events' = 'nothing
 export const NOTHING: OtherAnswer<'nothing'> = { kind: 'nothing', types: [] };
 /** A stream of server-sent events. */
 export const EVENTS: OtherAnswer<'events'> = { kind: 'events', types: ['text/event-stream'] };
-/** An answer that is a file of one of these types. */
+/** Returns the description of an answer that is a file of one of these types. */
 export const bytes = (...types: readonly string[]): OtherAnswer<'bytes'> => ({ kind: 'bytes', types });
 
 /** A PDF file. */
@@ -110,7 +110,9 @@ export interface Route extends Told, Wire {
   size: BodySize;
 }
 
-/** A route of the contract. Its type keeps what goes in and what comes out; `serve` and `call` infer from it. */
+/**
+ * Returns a route of the contract. Its type keeps the types of request and answer; `serve` and `call` infer from it.
+ */
 export function route<const W extends Wire, const T extends Told>(
   wire: W,
   told: T,
@@ -126,9 +128,9 @@ export function route<const W extends Wire, const T extends Told>(
   };
 }
 
-/** Whether a body is a file. */
+/** Returns whether a body is a file. */
 export const isFile = (body: Told['body']): body is FileBody => !!body && 'kind' in body;
-/** Whether an answer is something else than JSON. */
+/** Returns whether an answer is something other than JSON. */
 export const isOther = (answer: Answer): answer is OtherAnswer => 'kind' in answer;
 
 /** What whoever may not call a route, or not yet, is told. */
@@ -138,7 +140,7 @@ const BY_WHO = {
   link: ['dead-link', 'withdrawn', 'taken-out', 'lapsed', 'not-your-turn', 'step-wanted'],
 } as const satisfies Record<Who, readonly ProblemCode[]>;
 
-/** Everything that may go wrong with a route. */
+/** Returns all problems that a route may answer with. */
 export const problemsOf = (r: Pick<Route, 'who' | 'problems'>): ProblemCode[] => [
   ...new Set<ProblemCode>([...ANY_PROBLEM, ...BY_WHO[r.who], ...r.problems]),
 ];

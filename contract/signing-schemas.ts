@@ -17,7 +17,7 @@ const picture = object({
 const MAX_NUMBERS = 40_000;
 const MAX_STROKES = 400;
 
-/** Checked in one pass by hand: a schema a number is what makes a long drawing cost seconds. */
+/** Checks a drawing in one pass by hand, because a schema for each number would take seconds for a long one. */
 function isStrokes(value: unknown): boolean {
   if (!Array.isArray(value) || value.length > MAX_STROKES) return false;
   let numbers = 0;

@@ -249,7 +249,10 @@ export const dealChanged = named('DealChanged', {
 /** The type of `dealChanged`. */
 export type DealChanged = yup.InferType<typeof dealChanged>;
 
-/** A part of a long list; hand `next` back as `after` for the next part, null at the end. */
+/**
+ * Returns the schema of one part of a long list. `next` is sent back as `after` for the next part; it is null at the
+ * end.
+ */
 export const pageOf = <T>(item: yup.ISchema<T>) => shape({ items: list(item), next: text().nullable() });
 /** A page of a list, and the cursor of the next one. */
 export interface Page<T> {

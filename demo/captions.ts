@@ -1,4 +1,4 @@
-/** Where texts that begin with the given captions stand on a page: top left, in points from the top. */
+/** Returns where texts that begin with the given captions stand on a page: top left, in points from the top. */
 export async function captionsOn(
   pdf: Uint8Array,
   page: number,

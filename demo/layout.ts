@@ -35,7 +35,11 @@ export class PaperWriter {
     private readonly air: number,
   ) {}
 
-  /** @param initialsLine  words before the initials blanks at the foot of every page, or null for none */
+  /**
+   * Begins a paper.
+   *
+   * @param initialsLine  words before the initials blanks at the foot of every page, or null for none
+   */
   static async begin(title: string, initialsLine: string | null, air = 1): Promise<PaperWriter> {
     const doc = await PDFDocument.create();
     doc.registerFontkit(fontkit as never);
@@ -99,7 +103,7 @@ export class PaperWriter {
     return this;
   }
 
-  /** A question with boxes for yes, no and unknown. */
+  /** Draws a question with boxes for yes, no and unknown. */
   question(text: string): this {
     const lines = this.lines(text, this.text, 10.5, 330);
     this.need(lines.length * 17 + 9);
@@ -138,7 +142,7 @@ export class PaperWriter {
     return this;
   }
 
-  /** Signature line and date line, with what they are printed underneath. */
+  /** Draws a signature line and a date line with their captions. */
   signature(label: string): this {
     this.need(64);
     this.y -= 30;

@@ -84,7 +84,7 @@ test('what is printed on the demo papers is read: every line, blank and box, and
   });
 });
 
-/** Ink under a mark. In a blank that is printed for it the line to write on may be there, at its foot; nothing else. */
+/** Returns the ink under a mark, apart from the line at the foot of a blank that is printed for it. */
 function printUnder(facts: DocumentFacts, documentId: string, m: Pick<Mark, 'page' | 'rect'>): Promise<number> {
   const inBlank = facts.places.some(
     (p) => p.page === m.page && overlapArea(p.rect, m.rect) > 0.9 * m.rect.w * m.rect.h,

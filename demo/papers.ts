@@ -1,7 +1,7 @@
 /** The demo firm's own papers, written for it. Samples, not legal advice. */
 import { PaperWriter } from './layout';
 
-/** A listing agreement of about six pages. */
+/** Returns a listing agreement of about six pages. */
 export async function listingAgreement(address: string): Promise<Uint8Array> {
   const w = await PaperWriter.begin('Listing agreement', 'Seller’s initials', 1.66);
   w.head('Listing agreement', `${address}, Tern Lock`);
@@ -192,7 +192,7 @@ const ROOMS: [string, string[]][] = [
   ],
 ];
 
-/** A seller's disclosure of about five pages. */
+/** Returns a seller's disclosure of about five pages. */
 export async function sellersDisclosure(address: string): Promise<Uint8Array> {
   const w = await PaperWriter.begin('Seller’s property disclosure', 'Seller’s initials', 1.22);
   w.head('Seller’s property disclosure', `${address}, Tern Lock`);
@@ -215,7 +215,7 @@ export async function sellersDisclosure(address: string): Promise<Uint8Array> {
   return w.finish();
 }
 
-/** An agency disclosure of two pages. */
+/** Returns an agency disclosure of two pages. */
 export async function agencyDisclosure(): Promise<Uint8Array> {
   const w = await PaperWriter.begin('Agency disclosure', null, 0.86);
   w.head('Who acts for whom', 'Agency disclosure of Towpath & Vane Realty');

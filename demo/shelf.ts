@@ -11,7 +11,7 @@ import { agencyDisclosure, sellersDisclosure } from './papers';
 const put = (desk: InProcess, item: Pick<ShelfItemView, 'id' | 'version'>) =>
   desk.ok('putOnShelf', { params: { shelfId: item.id }, body: { version: item.version } });
 
-/** A disclosure about lead paint, in the firm's own words. */
+/** Returns a disclosure about lead paint, in the firm's own words. */
 async function leadPaint(): Promise<Uint8Array> {
   const w = await PaperWriter.begin('Lead paint disclosure', null, 0.92);
   w.head('Lead paint disclosure', 'For homes that were built before 1978');
@@ -79,7 +79,7 @@ const row = (what: string, ...value: object[]) => ({
   ],
 });
 
-/** A form that is written here: what holds in a rented home, with a line about keys for each tenant. */
+/** Returns a form that is written here: what holds in a rented home, with a line about keys for each tenant. */
 async function houseRules(desk: InProcess): Promise<ShelfItemView> {
   const made = await desk.ok('newWritten', { body: { name: 'Rules of the house' } });
   const params = { shelfId: made.id };

@@ -55,7 +55,7 @@ const disclosure = (signers: number[], fate: Fate = 'executed') =>
   p('seller_disclosure', 'Seller’s disclosure', signers, fate);
 const lease = (signers: number[], fate: Fate = 'executed') => p('lease', 'Lease', signers, fate);
 
-/** What a tenancy that runs has beside its lease. */
+/** Returns what a tenancy that runs has beside its lease. */
 const movedIn = (tenant = 1): Paper[] => [
   p('condition', 'Condition report', [tenant], 'executed', 3),
   p('receipt', 'Deposit receipt', [], 'kept', 2),

@@ -259,7 +259,7 @@ export async function loadWorld(running: Running, say: (step: string) => void): 
   }
 }
 
-/** Signature and date marks on the printed lines above the given captions, found by their words. */
+/** Returns signature and date marks on the printed lines above the given captions, found by their words. */
 async function signBlock(
   running: Running,
   doc: string,

@@ -19,7 +19,10 @@ const handOf = (name: string): HandBody => ({
     .join(''),
 });
 
-/** "Nadia Brandt" is written to at nadia.brandt@example.com; letters beyond ASCII lose their marks. */
+/**
+ * Returns an email address for a name: "Nadia Brandt" is nadia.brandt@example.com; letters beyond ASCII lose their
+ * accents.
+ */
 const addressOf = (name: string) =>
   `${name
     .normalize('NFD')
@@ -27,7 +30,7 @@ const addressOf = (name: string) =>
     .toLowerCase()
     .replace(/ /g, '.')}@example.com`;
 
-/** One page of plain terms with a line for each signer. */
+/** Returns one page of plain terms with a line for each signer. */
 async function shortPaper(title: string, address: string, signers: string[]): Promise<Uint8Array> {
   const w = await PaperWriter.begin(title, null, 0.9);
   w.head(title, `${address}, Tern Lock`);

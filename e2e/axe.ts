@@ -7,7 +7,7 @@ import { ROOT } from './server';
 
 const source = readFileSync(createRequire(path.join(ROOT, 'package.json')).resolve('axe-core/axe.min.js'), 'utf8');
 
-/** What axe finds wrong, one line a finding with where it is; empty when nothing is. */
+/** Returns what axe finds wrong, one line per finding with its element; empty if nothing is. */
 export async function findings(page: Page): Promise<string[]> {
   // Through the debugger: the page's own security policy allows no foreign scripts, and should not.
   await page.evaluate(source);

@@ -44,7 +44,7 @@ export const byLabel = (label: string) => `[aria-label="${label}"]`;
 /** Waits for an element, brings it into sight and clicks it like a user. */
 export const tap = (page: Page, testId: string): Promise<void> => tapOn(page, byTestId(testId));
 
-/** The same for whatever a selector finds: a click at what still moves into place would miss it. */
+/** Taps the element that a selector finds, once it has stopped moving. */
 export async function tapOn(page: Page, selector: string): Promise<void> {
   const el = await page.waitForSelector(`${selector}:not([aria-disabled="true"])`, { visible: true });
   await el!.scrollIntoView();
@@ -80,7 +80,7 @@ export async function type(page: Page, testId: string, text: string): Promise<vo
   did(page, 1, text.length);
 }
 
-/** A file chosen in a hidden field of a page. */
+/** Chooses a file in a hidden field of a page. */
 export async function chooseFile(page: Page, testId: string, file: string): Promise<void> {
   const field = await page.waitForSelector(byTestId(testId));
   await (field as never as { uploadFile(f: string): Promise<void> }).uploadFile(file);

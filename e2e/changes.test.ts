@@ -19,7 +19,7 @@ beforeAll(async () => {
 });
 afterAll(() => place?.stop());
 
-/** A packet of one paper to the buyer; her link. */
+/** Returns a packet of one paper to the buyer; her link. */
 async function asked(dealId: string, documentId: string): Promise<string> {
   const { office } = place;
   const { id, draft } = await office.packet(dealId, 'Counteroffer', [documentId]);

@@ -46,7 +46,7 @@ const shows = (page: Page, testId: string, words: string) =>
     words,
   );
 
-/** A place to sign for everybody in a draft, on the first page. */
+/** Returns a place to sign for everybody in a draft, on the first page. */
 const signatures = (draft: PacketView, documentId: string) =>
   draft.draft.parties.map(({ id: partyId }, i): DraftEdit => ({
     op: 'put',
@@ -119,7 +119,7 @@ test('executing the packet meets it, and readiness follows on an open screen', a
     'need-lead_paint',
   );
   expect((await look()).readiness.met).toBe(before.met + 1);
-  await shows(wide, 'readiness', `${before.met + 1} of ${before.of} in.`);
+  await shows(wide, 'readiness', `${before.met + 1} of ${before.of} done.`);
 });
 
 /** Signs with the newest link, as somebody would, but without a screen. */

@@ -17,7 +17,7 @@ afterAll(() => stage?.end());
 
 const INES = { name: 'Ines Marsh', email: 'ines@example.com', password: 'a password of hers' };
 
-/** The way in a link leads, of the newest message of a kind. */
+/** Returns the path of the link in the newest message of a kind. */
 async function linkOf(kind: string): Promise<string> {
   const { items } = await stage.office.call<{ items: MessageSummary[] }>('GET', '/api/mailroom?limit=100');
   return new URL(items.find((m) => m.kind === kind)!.link!).pathname;

@@ -167,7 +167,7 @@ test('by hand: a table, a row mended on the spot, sent; a client reads it, and f
   }
 });
 
-/** What was written to somebody, newest first. */
+/** Returns the messages to a person, newest first. */
 async function mailsTo(email: string): Promise<MessageSummary[]> {
   const { items } = await desk.ok('mailroom', { query: { limit: '100', search: email } });
   return items;

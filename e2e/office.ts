@@ -57,7 +57,7 @@ export class Office {
     return this.call<{ version: number }>('POST', `/api/packets/${packetId}/edits`, { edits });
   }
 
-  /** The newest link that somebody was sent for a packet. */
+  /** Returns the newest link that was sent to a person for a packet. */
   async link(packetId: string, name: string): Promise<string> {
     return eventually(async () => {
       const mail = await this.call<{ items: MessageSummary[] }>('GET', `/api/mailroom?limit=100&packetId=${packetId}`);

@@ -19,5 +19,5 @@ export async function download(page: Page, url: string, file: string): Promise<s
 export const verify = (...files: string[]) =>
   spawnSync('npm', ['run', '-s', 'verify', '--', ...files], { cwd: ROOT, env: { ...process.env, NODE_OPTIONS: '' } });
 
-/** What tools that are not ours say of a sealed copy. */
+/** Returns what other tools report about a sealed copy. */
 export const judgedFile = (file: string) => judged(readFileSync(file));

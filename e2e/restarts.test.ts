@@ -60,7 +60,11 @@ async function insist<T>(method: string, url: string, body?: object): Promise<T>
   }
 }
 
-/** A packet of one paper out for one seller, who initials each page and signs the last. @returns its id and the link's path */
+/**
+ * Returns a packet of one paper out for one seller, who initials each page and signs the last.
+ *
+ * @returns its id and the link's path
+ */
 async function packetFor(name: string): Promise<{ id: string; sign: string }> {
   const deal = await office.deal(`${name}’s house`, [{ side: 'seller', name, email: `${name}@example.com` }]);
   const seller = sure(deal.parties[0], 'the seller').id;

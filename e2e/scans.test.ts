@@ -45,7 +45,7 @@ async function signs(packetId: string, name: string): Promise<number> {
   return n;
 }
 
-/** The sealed copy of a packet's only paper, once everybody has signed. */
+/** Returns the sealed copy of a packet's only paper, once everybody has signed. */
 async function sealed(page: Page, packetId: string): Promise<string> {
   const documentId = await eventually(async () => {
     const view = await place.office.look(packetId);

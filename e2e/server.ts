@@ -95,7 +95,7 @@ export class ServerProcess {
     return code;
   }
 
-  /** Whether its process has not ended. */
+  /** Returns whether the server process is still running. */
   get isRunning(): boolean {
     return this.child !== null && this.child.exitCode === null && this.child.signalCode === null;
   }

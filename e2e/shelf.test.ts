@@ -48,7 +48,7 @@ afterAll(async () => {
   rmSync(dir, { recursive: true });
 });
 
-/** @param lower  how much further down the signatures stand */
+/** Returns a form on paper. @param lower  how much further down the signatures stand */
 async function formPaper(title: string, lower = 0): Promise<Uint8Array> {
   const doc = await PDFDocument.create();
   const font = await doc.embedFont(StandardFonts.Helvetica);
@@ -376,7 +376,7 @@ test('a kit is passed on as a file, and a file with forms is brought in', async 
   expect(errors).toEqual([]);
 });
 
-/** With the cursor on a fresh line after everything. */
+/** Moves the cursor to a new line after everything. */
 async function toTheEnd(): Promise<void> {
   await wide.evaluate(() => {
     const text = document.querySelector<HTMLElement>('.form-text')!;

@@ -155,7 +155,7 @@ test('from the address of a deal to its first packet sent, a newcomer is busy fo
   expect(seconds).toBeLessThan(180);
 });
 
-/** One client on their own phone: agreement, hand, place after place, finish. */
+/** Signs as one client on their own phone: agreement, hand, place after place, finish. */
 async function signOnPhone(name: string, draw: boolean): Promise<number> {
   const mail = await api<{ items: MessageSummary[] }>(phone, '/api/mailroom?limit=50');
   const link = mail.items.find((m) => m.toName === name && m.kind === 'ask')!.link!;

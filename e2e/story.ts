@@ -2,7 +2,7 @@
 import path from 'node:path';
 import type { Browser } from 'puppeteer-core';
 
-/** Steps of a story in a browser; when one fails, what every open window shows is saved in `dir`. */
+/** Runs the steps of a story in a browser. If one fails, pictures of all open windows are saved in `dir`. */
 export function story(dir: string, browser: () => Browser) {
   let broken = false;
   const pictures = async () => {

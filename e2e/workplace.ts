@@ -12,7 +12,7 @@ import { ServerProcess } from './server';
 
 const SELLERS = ['Wren Alder', 'Callum Alder', 'Priya Nair', 'Mateo Ibarra', 'Agnes Thorvald'];
 
-/** So many sellers and two buyers, each with an address. */
+/** Returns a number of sellers and two buyers, each with an address. */
 export const people = (sellers: number) => [
   ...SELLERS.slice(0, sellers).map((name) => ({
     side: 'seller' as const,
@@ -48,7 +48,7 @@ export class Workplace {
     await this.server.remove();
   }
 
-  /** A window of its own, signed in, at an address. */
+  /** Opens a window of its own, signed in, at a path. */
   async open(viewport: typeof PHONE | typeof WIDE, where: string): Promise<Page> {
     const page = await openPage(this.browser, viewport);
     await signIn(page, this.server.url, MEMBER.email, MEMBER.password);
@@ -56,7 +56,7 @@ export class Workplace {
     return page;
   }
 
-  /** A deal of two sellers and two buyers, with a draft of the long form. */
+  /** Returns a deal of two sellers and two buyers, with a draft of the long form. */
   async freshPacket(name: string): Promise<{ deal: DealView; doc: DocumentView; packet: PacketView }> {
     const deal = await this.office.deal(name, people(2));
     const doc = await this.office.paper(deal.id, 'form.pdf', this.bytes);

@@ -146,7 +146,7 @@ test.each(allRoutes.map(([name, route]) => [name, route.who, route] as const))(
   },
 );
 
-/** Whether it answers with a stream, which stays open. */
+/** Returns whether a route answers with a stream, which stays open. */
 const isStream = (route: Route) => isOther(route.answer) && route.answer.kind === 'events';
 
 test('before the code of a second step, a signing link opens nothing but the way to it', async () => {

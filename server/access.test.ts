@@ -225,7 +225,7 @@ test('a link that ends while what comes with it is still on its way opens nothin
   expect((await server.ok('packet', { params: { packetId: sent.id } })).sent!.questions).toEqual([]);
 });
 
-/** A packet that one person signs. */
+/** Returns a packet that one person signs. */
 async function another(name: string): Promise<{ sent: PacketView; deal: DealView }> {
   const own = await server.deal('5 Lock Street', [{ side: 'seller', name }]);
   const doc = await server.uploadReady(own.id, 'a.pdf', await paper({ pages: 1 }));

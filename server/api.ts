@@ -35,7 +35,7 @@ import { asProblem } from './http/validate';
 
 type Part = (app: FastifyInstance, ctx: Context) => void;
 
-/** The whole API; registered under its own prefix. */
+/** Registers the whole API under its prefix. */
 export async function api(app: FastifyInstance, { ctx }: { ctx: Context }): Promise<void> {
   addJsonBodies(app);
   app.addHook('onRequest', async (request) => requireSameOrigin(request));
@@ -84,14 +84,14 @@ export async function api(app: FastifyInstance, { ctx }: { ctx: Context }): Prom
 /** The answer for an unknown address. */
 export const NOWHERE = new Problem('not-found', 'There is nothing at this address.');
 
-/** Whoever comes; a member is known by their session. */
+/** Adds the member whose session it is, if any, to each request of routes that are open to everybody. */
 function anybody(app: FastifyInstance, ctx: Context): void {
   app.addHook('onRequest', async (request) => {
     request.member = await memberOfRequest(ctx, request);
   });
 }
 
-/** Members alone. */
+/** Refuses requests that do not come from a member. */
 function office(app: FastifyInstance, ctx: Context): void {
   app.addHook('onRequest', async (request) => {
     request.member = await memberOfRequest(ctx, request);
@@ -100,7 +100,7 @@ function office(app: FastifyInstance, ctx: Context): void {
   });
 }
 
-/** Bearers of a signing link; what went wrong is told in their own language. */
+/** Resolves the signing link of each request, and answers problems in the language of its bearer. */
 function ceremony(app: FastifyInstance, ctx: Context): void {
   app.addHook('onRequest', async (request) =>
     requireLink(ctx, visitOf(request), request.routeOptions.config.beforeStep),
@@ -114,7 +114,7 @@ function ceremony(app: FastifyInstance, ctx: Context): void {
   });
 }
 
-/** The API's own description, and whether it lives. */
+/** Serves the API's description and its health check. */
 function descriptionRoutes(app: FastifyInstance, ctx: Context): void {
   // Built once: it is long, and anybody may request it.
   const description = JSON.stringify(openApi('0.1.0', ctx.config.publicUrl));
@@ -122,7 +122,7 @@ function descriptionRoutes(app: FastifyInstance, ctx: Context): void {
   app.get('/health', () => ({ ok: true }));
 }
 
-/** What went wrong with a request, as it is told; what nobody foresaw is logged. */
+/** Returns the problem to answer a failed request with. Unexpected errors are logged. */
 export function problemIn(request: FastifyRequest, error: unknown): Problem {
   const problem = asProblem(error, request.routeOptions.bodyLimit);
   if (problem.status >= 500)
@@ -140,7 +140,7 @@ export function answerWith(reply: FastifyReply, problem: Problem): FastifyReply 
   return reply.code(problem.status).type('application/problem+json').send(problem.toBody());
 }
 
-/** A page of another site must not act for a signed-in member. */
+/** Refuses requests from pages of other sites, which must not act for a signed-in member. */
 function requireSameOrigin(request: FastifyRequest): void {
   const { origin } = request.headers;
   if (request.method === 'GET' || request.method === 'HEAD' || !origin) return;

@@ -187,7 +187,7 @@ function makeContext(
   return ctx;
 }
 
-/** Says which work is done by what. */
+/** Registers the handler of each kind of job. */
 function takeUpWork(ctx: Context, ways: Parameters<typeof deliver>[1]): void {
   const { jobs } = ctx;
   jobs.work('mail', (id) => deliver(ctx, ways, id));

@@ -18,7 +18,7 @@ const requirement = async (dealId: string, ruleId: string) => {
   const deal = await server.ok('deal', { params: { dealId } });
   return deal.requirements.find((r) => r.ruleId === ruleId);
 };
-/** A rule of its own, of which nothing else in the firm knows. */
+/** Returns a rule of its own, of which nothing else in the firm knows. */
 async function ruleFor(title: string, more: object = {}): Promise<string> {
   const body = {
     kinds: ['sale'],

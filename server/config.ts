@@ -66,14 +66,14 @@ export function readConfig(env: NodeJS.ProcessEnv, options: { demo: boolean }): 
   };
 }
 
-/** Nobody else on this machine may read or write what the server stores: new files are its own, and so is the folder. */
+/** Makes the data folder and all new files accessible to the server's own user only. */
 function makePrivate(dataDir: string): void {
   process.umask(0o077);
   mkdirSync(dataDir, { recursive: true, mode: 0o700 });
   chmodSync(dataDir, 0o700);
 }
 
-/** How many proxies stand in front of the server: each adds one address to X-Forwarded-For. */
+/** Returns the number of proxies in front of the server; each adds one address to X-Forwarded-For. */
 function hops(text: string): number {
   const n = Number(text);
   if (!Number.isInteger(n) || n < 0 || n > 10)
@@ -91,7 +91,10 @@ function protocolOf(url: string): string {
   }
 }
 
-/** The key under which sessions and passes are hashed: given, or made once and kept in the data folder. */
+/**
+ * Returns the key under which session and link secrets are hashed: the configured one, or one made once and stored in
+ * the data folder.
+ */
 function sessionSecret(given: string | undefined, dataDir: string): string {
   if (given !== undefined) {
     if (given.length < 32)

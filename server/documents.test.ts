@@ -79,7 +79,7 @@ test('form fields become part of the page, and scripts are gone', async () => {
   expect(original.raw.equals(bytes)).toBe(true);
 });
 
-/** Papers other programs made, kept as they made them: what is installed on a machine must not matter. */
+/** Returns a paper made by another program, stored here so that the result does not depend on what is installed. */
 const fixture = (name: string) => () => readFileSync(path.join(process.cwd(), 'server/test/fixtures', name));
 
 const FOREIGN: [name: string, make: () => Promise<Uint8Array> | Uint8Array][] = [

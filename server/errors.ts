@@ -1,20 +1,20 @@
-/** What can be said of something thrown, which may be anything. */
+/** Returns an object's property from a thrown value, which can be of any type. */
 
 function part(error: unknown, name: string): unknown {
   return typeof error === 'object' && error !== null && name in error ? Reflect.get(error, name) : undefined;
 }
 
-/** Its code, as errors of the system and of the database have one: `EEXIST`, `23505`. */
+/** Returns the code of a system or database error: `EEXIST`, `23505`. */
 export function codeOf(error: unknown): string | undefined {
   const code = part(error, 'code');
   return typeof code === 'string' ? code : undefined;
 }
 
-/** A number it carries under a name: the status of an answer, say. */
+/** Returns the number that an error has under a name, such as its HTTP status. */
 export function numberOf(error: unknown, name: string): number | undefined {
   const found = part(error, name);
   return typeof found === 'number' ? found : undefined;
 }
 
-/** What it says. */
+/** Returns the message of an error. */
 export const messageOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));

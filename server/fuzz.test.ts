@@ -109,7 +109,7 @@ function apply(bytes: Uint8Array, all: Mutation[]): Uint8Array {
   return new Uint8Array(b);
 }
 
-/** Memory of the server and its workers, in bytes. */
+/** Returns memory of the server and its workers, in bytes. */
 function memory(): number {
   const rows = execFileSync('ps', ['-eo', 'pid=,ppid=,rss='])
     .toString()
@@ -121,7 +121,7 @@ function memory(): number {
     .reduce((n, r) => n + r[2]! * 1024, 0);
 }
 
-/** What bringing a paper in does with its bytes; every outcome but a worker that fell over is fine. */
+/** Imports bytes as a paper in the workers. Every outcome is fine except a crashed worker. */
 async function throughWorkers(name: string, bytes: Uint8Array): Promise<void> {
   const { work } = server.ctx;
   const file = path.join(server.dir, `fuzz-${newSecret()}`);

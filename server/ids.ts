@@ -4,7 +4,7 @@ import { itemAt } from '@gatepath/core/sure';
 let lastMs = 0;
 let counter = 0;
 
-/** A UUIDv7 (RFC 9562): random, and sortable by the time it was made, also within a millisecond. */
+/** Returns a UUIDv7 (RFC 9562): random, and sortable by creation time, also within a millisecond. */
 export function newId(nowMs: number = Date.now()): string {
   // A counter in the twelve bits after the time keeps ids of one millisecond in order.
   if (nowMs <= lastMs) counter++;
@@ -25,17 +25,17 @@ export function newId(nowMs: number = Date.now()): string {
   return `${h.slice(0, 8)}-${h.slice(8, 12)}-${h.slice(12, 16)}-${h.slice(16, 20)}-${h.slice(20)}`;
 }
 
-/** A secret of 192 random bits, safe in a URL. */
+/** Returns a secret of 192 random bits, safe in a URL. */
 export function newSecret(): string {
   return randomBytes(24).toString('base64url');
 }
 
-/** SHA-256 as lower-case hex. */
+/** Returns the SHA-256 hash as lower-case hex. */
 export function sha256(data: string | Uint8Array): string {
   return createHash('sha256').update(data).digest('hex');
 }
 
-/** Keyed hash of a secret: what is stored in its place. */
+/** Returns the keyed hash of a secret, which is stored in place of the secret. */
 export function hashSecret(secret: string, key: string): string {
   return createHmac('sha256', key).update(secret).digest('hex');
 }

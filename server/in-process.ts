@@ -80,7 +80,7 @@ export class InProcess {
     return answer;
   }
 
-  /** Like `call`, but anything except success is an error with the server's words. */
+  /** Calls a route like `call`. @throws with the server's message unless it succeeds */
   async ok<N extends RouteName>(name: N, o: CallOptions = {}): Promise<AnswerOf<N>> {
     const a = await this.call(name, o);
     if (a.status >= 300) throw new Error(`${name}: ${a.status} ${a.raw.toString().slice(0, 400)}`);
@@ -121,7 +121,7 @@ export class InProcess {
     return this.ready(dealId, a.body.id);
   }
 
-  /** A document once its pages are read. */
+  /** Returns a document once its pages are read. */
   async ready(dealId: string, documentId: string): Promise<DocumentView> {
     for (let n = 0; n < 3_000; n++) {
       const deal = await this.ok('deal', { params: { dealId } });
@@ -141,7 +141,7 @@ export class InProcess {
     return this.ok('sendPacket', { params: { packetId }, body: { version, despiteWarnings: true } });
   }
 
-  /** The signing link's secret from the newest message of a kind to a person. */
+  /** Returns the secret of the signing link in the newest message of a kind to a person. */
   async tokenFor(packetId: string, name: string, kind = 'ask'): Promise<string> {
     const page = await this.ok('mailroom', { query: { packetId, limit: '100' } });
     const link = page.items.find((m) => m.toName === name && m.kind === kind)?.link;

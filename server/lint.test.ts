@@ -8,10 +8,12 @@ import { Linter } from 'eslint';
 const ROOT = path.join(__dirname, '..');
 let words: object;
 let layout: object;
+let docs: object;
 beforeAll(async () => {
   const rules = async (name: string) => (await import(path.join(ROOT, 'scripts', 'lint', name))).default;
   words = await rules('vocabulary.mjs');
   layout = await rules('layout.mjs');
+  docs = await rules('docstrings.mjs');
 });
 
 const said = (code: string, file = 'core/deal/facts.ts', rule = 'words/vocabulary'): string[] =>
@@ -22,7 +24,7 @@ const said = (code: string, file = 'core/deal/facts.ts', rule = 'words/vocabular
         {
           files: ['**/*.{ts,tsx}'],
           languageOptions: { parserOptions: { ecmaFeatures: { jsx: true } } },
-          plugins: { words, layout },
+          plugins: { words, layout, docs },
           rules: { [rule]: 'error' },
         },
       ] as never,
@@ -69,6 +71,32 @@ test.each([
   ["export const said = { label: `Sent to ${'x'}` };", 'Sent to'],
 ])('text beside JSX is refused: %s', (code, text) => {
   expect(said(code, 'app/features/deals/x.ts', 'words/literal-text')).toEqual([expect.stringContaining(text)]);
+});
+
+test('words handed to a sentence are refused, each branch of a choice too', () => {
+  const code = "export const x = TEXT.asked(name, n === 1 ? 'is' : 'are', 'now', '', `${n}`);";
+  expect(said(code, 'app/features/deals/x.ts', 'words/literal-text')).toHaveLength(3);
+});
+
+test.each([
+  '/** The bytes of a file. */\nfunction read() {}',
+  '/** Whether it is there. */\nexport const isThere = () => true;',
+  '/** Pages of a list. */\nexport function pages() {}',
+  '/** @param n a number */\nexport function part(n) {}',
+  'class A {\n/** Its age. */\nage() {} }',
+])('a docstring that does not begin with a verb is refused: %s', (code) => {
+  expect(said(code, 'core/deal/x.ts', 'docs/verb')).toHaveLength(1);
+});
+
+test('a verb, a component, a constant and a function without a docstring are let be', () => {
+  const code = `
+    /** Returns the bytes. */ export function read() {}
+    /** Adds, moves and removes marks. */ const change = () => 1;
+    /** One act. */ function ActRow() {}
+    /** The largest. */ const most = 5;
+    // The usual.
+    function usual() {}`;
+  expect(said(code, 'core/deal/x.ts', 'docs/verb')).toEqual([]);
 });
 
 test('styles, addresses and keys are no text', () => {

@@ -54,7 +54,7 @@ test('without a mail server messages are kept, readable, and downloadable as rea
   await server.stop();
 });
 
-/** A real mail server that keeps what it takes and refuses some mailboxes for good. */
+/** Starts a real mail server that stores messages and refuses some mailboxes permanently. */
 async function mailServer(refuses: (to: string) => boolean = () => false) {
   const received: string[] = [];
   const smtp = new SMTPServer({

@@ -23,7 +23,7 @@ beforeAll(async () => {
 });
 afterAll(() => server.stop());
 
-/** A Word file with a heading, a table, a line drawn by a tab stop, and a content-control tick box. */
+/** Returns a Word file with a heading, a table, a line drawn by a tab stop, and a content-control tick box. */
 async function docx(): Promise<Uint8Array> {
   const zip = new JSZip();
   zip.file(
@@ -53,7 +53,7 @@ Seller's signature: ______________________   Date: ____________
 Seller's initials (______)
 `;
 
-/** A photographed page, lying on its side as phones store it, with the turn in its EXIF data. */
+/** Returns a photographed page, lying on its side as phones store it, with the turn in its EXIF data. */
 async function photo(format: 'jpeg' | 'png' | 'webp'): Promise<Uint8Array> {
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="850" height="1100"><rect width="850" height="1100" fill="#f4f1ea"/><rect x="100" y="100" width="650" height="40" fill="#222"/></svg>`;
   const upright = sharp(Buffer.from(svg));

@@ -21,7 +21,7 @@ const THREE = [
 ];
 const IN_A_ROW = [{ names: ['Wren'] }, { names: ['Callum'] }, { names: ['Tobias'] }];
 
-/** The words of a PDF, as another program reads them. */
+/** Returns the words of a PDF, as another program reads them. */
 function textOf(pdf: Uint8Array): string {
   const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-words-'));
   try {

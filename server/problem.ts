@@ -30,12 +30,12 @@ export class Problem extends Error {
     return PROBLEMS[this.code].status;
   }
 
-  /** Whether the same request may succeed in a moment. */
+  /** Returns whether the same request may succeed in a moment. */
   get transient(): boolean {
     return !this.more.final && isOneOf(TRANSIENT, this.code);
   }
 
-  /** The same problem in other words. */
+  /** Returns the same problem with another message. */
   saying(detail: string): Problem {
     return new Problem(this.code, detail, this.more);
   }
@@ -54,12 +54,15 @@ export class Problem extends Error {
   }
 }
 
-/** A refusal of the core as a problem. */
+/** Returns the problem for a refusal by the core. */
 export function refused(refusal: Refusal): Problem {
   return new Problem(codeOfRefusal(refusal.code), refusal.sentence, { refusal });
 }
 
-/** Nothing of that name is here, or the asker may not know of it: the two answers are the same. */
+/**
+ * Returns the problem for what does not exist or the caller may not see. Both answers are the same, so that neither
+ * reveals anything.
+ */
 export function notFound(what: string): Problem {
   return new Problem('not-found', `${what} is not here. It may have been removed.`);
 }

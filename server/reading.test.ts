@@ -27,7 +27,7 @@ interface Word {
   y1: number;
 }
 
-/** Words of page 1 with their boxes, as poppler sees them. */
+/** Returns words of page 1 with their boxes, as poppler sees them. */
 function popplerWords(file: string): Word[] {
   const out = execFileSync('pdftotext', ['-bbox', '-f', '1', '-l', '1', file, '-']).toString();
   const plain = (t: string) =>

@@ -41,7 +41,7 @@ function unmentioned(text: string): string[] {
   }
   const docOf = (node: ts.Node) =>
     (ts.getLeadingCommentRanges(text, node.pos) ?? []).map((r) => text.slice(r.pos, r.end)).join('');
-  /** The docstring with those of functions it refers to ("those of `enter`"). */
+  /** Returns the docstring with those of functions it refers to ("those of `enter`"). */
   const docsOf = (node: ts.Node): string =>
     docOf(node).replace(/those of\s+(?:\*\s+)?`(\w+)`/g, (_, other: string) => docOf(functions.get(other)!.node));
   return [...functions].flatMap(([name, { node, kinds }]) => {

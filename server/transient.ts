@@ -6,7 +6,7 @@ import { WorkFailure } from './work/failure';
 /** PostgreSQL: shut down, crashed, starting, cannot connect, too many connections, serialization, deadlock; and sockets. */
 const DATABASE_AWAY = new Set(['57P01', '57P02', '57P03', '53300', 'ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT']);
 
-/** Whether an error says that the database cannot be reached just now. */
+/** Returns whether an error says that the database cannot be reached just now. */
 export function isDatabaseAway(error: unknown): boolean {
   const code = codeOf(error);
   if (code !== undefined && (DATABASE_AWAY.has(code) || /^08/.test(code))) return true;
@@ -16,13 +16,13 @@ export function isDatabaseAway(error: unknown): boolean {
   );
 }
 
-/** Whether a disk is full: the file store's, or the database's own. */
+/** Returns whether a disk is full: the file store's, or the database's own. */
 export const isDiskFull = (error: unknown): boolean => codeOf(error) === 'ENOSPC' || codeOf(error) === '53100';
 
-/** Whether two transactions got into each other's way: serialization failure, deadlock. */
+/** Returns whether two transactions collided: serialization failure or deadlock. */
 export const isCollision = (error: unknown): boolean => ['40001', '40P01'].includes(codeOf(error) ?? '');
 
-/** Whether an error has nothing to do with what was tried, so that trying again is right. */
+/** Returns whether an error is independent of what was attempted, so that trying again makes sense. */
 export function isTransient(error: unknown): boolean {
   if (error instanceof Problem) return error.transient;
   if (error instanceof WorkFailure) return error.reason === 'stopped';

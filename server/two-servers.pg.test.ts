@@ -162,7 +162,7 @@ afterAll(async () => {
   rmSync(dir, { recursive: true, force: true });
 });
 
-/** A packet with so many sellers at one gate, sent through one of the servers. */
+/** Sends a packet with a number of sellers at one gate through one of the servers. */
 async function send(through: Process, people: string[]): Promise<PacketView> {
   const deal = await through.ok<DealView>('POST', '/api/deals', {
     kind: 'sale',

@@ -27,7 +27,7 @@ export async function upgrade(ctx: Context): Promise<void> {
   await once(pool, '0021_claims: what is on sealed copies', () => readSealedAgain(ctx));
 }
 
-/** Codes told in person stood in drafts as they were told; from now on only keyed hashes are kept. */
+/** Replaces the access codes that an earlier version stored in drafts as plain text by their keyed hashes. */
 async function hideAccessCodes(ctx: Context): Promise<void> {
   const { pool } = ctx.database;
   const { rows } = await pool.query<{ packet_id: string; draft: Draft }>(
@@ -52,7 +52,7 @@ async function hideAccessCodes(ctx: Context): Promise<void> {
     });
 }
 
-/** Which files the packets need that were sent before this was noted. */
+/** Records which files are needed by the packets that an earlier version sent. */
 async function noteFiles(ctx: Context): Promise<void> {
   const { pool } = ctx.database;
   const { rows } = await pool.query<{ id: string }>('select id from packet where last_hash is not null order by id');
@@ -62,7 +62,10 @@ async function noteFiles(ctx: Context): Promise<void> {
   }
 }
 
-/** A firm that worked without rules gets the samples to read, turned off: nothing is asked of its deals unasked. */
+/**
+ * Adds the sample rules, turned off, to a firm that worked without rules, so that nothing is required of its deals
+ * unasked.
+ */
 async function addRules(ctx: Context): Promise<void> {
   const firm = await findFirm(ctx.database.pool);
   if (!firm) return;
@@ -70,14 +73,20 @@ async function addRules(ctx: Context): Promise<void> {
   await ctx.jobs.queueNow('rules', 'rules');
 }
 
-/** Waivers from before their rules were kept with them were given for the rules as they are now. */
+/**
+ * Saves with each waiver of an earlier version the rule as it is now, because a waiver is tied to the rule it was given
+ * for.
+ */
 async function noteWaivedRules(ctx: Context): Promise<void> {
   const { pool } = ctx.database;
   for (const rule of await rulesOfFirm(pool))
     await pool.query(`update waiver set rule = $2 where rule_id = $1 and rule = ''`, [rule.id, ruleAsWaived(rule)]);
 }
 
-/** Sealed copies were read without what people had put on them: those of late rounds that are prepared are read again. */
+/**
+ * Reads sealed copies again that an earlier version read without the marks people had put on them, if a late round is
+ * prepared for them.
+ */
 async function readSealedAgain(ctx: Context): Promise<void> {
   await inTransaction(ctx.database.pool, async (tx) => {
     const { rows } = await tx.db.query<{ id: string }>(
@@ -87,7 +96,7 @@ async function readSealedAgain(ctx: Context): Promise<void> {
   });
 }
 
-/** What was to be done when the last server of an earlier version stopped. */
+/** Queues the work that an earlier version had left to do when it stopped. */
 async function queueWork(ctx: Context): Promise<void> {
   const ids = async (sql: string) => (await ctx.database.pool.query<{ id: string }>(sql)).rows.map((r) => r.id);
   for (const id of await ids(`select id from message where status = 'queued' order by id`))

@@ -15,7 +15,7 @@ for (const file of readdirSync(dir)) {
   if (!language) continue;
   const messages: Words['messages'] = JSON.parse(readFileSync(path.join(dir, file), 'utf8'));
   const missing = WORD_KEYS.filter((k) => !messages[k]);
-  // A language with missing texts would fail a client half-way: it is not offered.
+  // The server does not start with an incomplete language, because a client would meet the gap while signing.
   if (missing.length) throw new Error(`${file} lacks ${missing.slice(0, 5).join(', ')}`);
   known.set(language, { language, messages });
 }
@@ -25,12 +25,15 @@ export const LANGUAGES: { tag: string; name: string }[] = [...known]
   .map(([tag, w]) => ({ tag, name: w.messages['language.name'] }))
   .sort((a, b) => (a.tag === 'en' ? -1 : b.tag === 'en' ? 1 : a.name.localeCompare(b.name)));
 
-/** The words of a language; English for one that is not known. */
+/** Returns the words of a language; English for an unknown one. */
 export function wordsOf(language: string | null | undefined): Words {
   return known.get(language ?? 'en') ?? ENGLISH;
 }
 
-/** The language that an Accept-Language header likes best of those that are known, else English. */
+/**
+ * Returns the words of the language that an Accept-Language header prefers among those the server knows, otherwise
+ * English.
+ */
 export function wordsFor(acceptLanguage: string | undefined): Words {
   // A browser sends a few; a longer header is not from a browser.
   const header = { 'accept-language': (acceptLanguage ?? '').slice(0, 300) };

@@ -29,7 +29,7 @@ export function useSession() {
   return useQuery({ queryKey: keys.session, queryFn: () => call('session'), staleTime: 60_000 });
 }
 
-/** An act after which another member, or nobody, is signed in: the whole cache is cleared. */
+/** Returns a mutation for an act that signs another member in, or nobody; it clears the whole query cache. */
 export function useEnter<B = void>(enter: (body: B) => Promise<SessionView>) {
   const client = useQueryClient();
   return useAct(enter, {
@@ -132,7 +132,7 @@ export function waitsForReading(packet: PacketView | undefined): boolean {
   return packet.draft.documents.some((d) => reading.has(d.id));
 }
 
-/** Acts on a packet; most answer with the packet as it is then. */
+/** Returns the mutations that act on a packet; most answer with the packet as it is afterwards. */
 export function usePacketActions(packetId: string) {
   const shows = keys.packet(packetId);
   const params = { packetId };
@@ -150,7 +150,7 @@ export function usePacketActions(packetId: string) {
   };
 }
 
-/** Settings of the member and of the firm, and the demo's clock. */
+/** Returns the settings of the member and of the firm, and the demo's clock. */
 export const useSettings = () => ({
   notices: useAct((body: NoticesBody) => call('setNotices', { body }), { shows: keys.session }),
   holidays: useAct((holidays: string[]) => call('setHolidays', { body: { holidays } }), { shows: keys.firm }),

@@ -6,7 +6,7 @@ import { call } from './client';
 import { useEnter } from './hooks';
 import { keys } from './keys';
 
-/** An owner's acts on members; each answers with the firm. */
+/** Returns the mutations by which an owner manages members; each answers with the firm. */
 export function useMembers() {
   const shows = keys.firm;
   return {

@@ -53,7 +53,7 @@ export function useNoticeRows(id: string, show: RowShow) {
 /** Makes a notice. */
 export const useNewNotice = () => useAct((body: NoticeBody) => call('newNotice', { body }), { renews: [keys.notices] });
 
-/** Acts on a notice as a whole, and on single rows. */
+/** Returns the mutations that act on a notice as a whole, and on single rows. */
 export function useNoticeActs(noticeId: string) {
   const params = { noticeId };
   const renews = [keys.notice(noticeId)];

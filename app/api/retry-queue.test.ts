@@ -5,7 +5,7 @@ import { RetryQueue, type QueueState } from './retry-queue';
 
 const problem = (status: number) => new ApiError(status, 'internal', 'no');
 
-/** A device that saves the queue, and a queue on it. */
+/** Returns a device that saves the queue, and a queue on it. */
 function queueOn(
   saved: { waiting: number[]; aside: number[] },
   send: (items: number[]) => Promise<string>,

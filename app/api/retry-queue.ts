@@ -58,7 +58,7 @@ export class RetryQueue<Item, Answer> {
     this.state = { ...options.store.read(), offline: false, delayedBy: null, refused: null };
   }
 
-  /** Whether something is being sent. */
+  /** Returns whether something is being sent. */
   get busy(): boolean {
     return this.sending > 0;
   }

@@ -43,7 +43,7 @@ export function useNewOnShelf() {
   };
 }
 
-/** Acts on a form or kit as a whole. */
+/** Returns the mutations that act on a form or kit as a whole. */
 export function useShelfActs(shelfId: string) {
   const params = { shelfId };
   const item = { shows: keys.shelfItem(shelfId), renews: [keys.shelf] };

@@ -114,7 +114,7 @@ const partyView = (partyId: string): SentView['parties'][number] => ({
   wantsLetter: false,
 });
 
-/** A packet at its first gate: Wren is asked, Callum and Tobias come later. */
+/** Returns a packet at its first gate: Wren is asked, Callum and Tobias come later. */
 export function underWay(
   more: {
     parties?: Record<string, Partial<PacketParty>>;
@@ -179,7 +179,7 @@ export function underWay(
   return { packet, sent };
 }
 
-/** A deal as lists show it. */
+/** Returns a deal as lists show it. */
 export const dealSummary = (n: number, more: Partial<DealSummary> = {}): DealSummary => ({
   id: `d${n}`,
   kind: 'sale',
@@ -196,7 +196,7 @@ export const dealSummary = (n: number, more: Partial<DealSummary> = {}): DealSum
   ...more,
 });
 
-/** A deal as its page shows it. */
+/** Returns a deal as its page shows it. */
 export const dealView = (more: Partial<DealView> = {}): DealView => ({
   ...dealSummary(1),
   timeZone: 'America/New_York',

@@ -1,7 +1,11 @@
 /** Choosing one file with the browser's own picker, opened by any control. */
 import { useRef, type ReactElement } from 'react';
 
-/** @returns the hidden field, to be rendered anywhere, and the function that opens it */
+/**
+ * Opens the file dialog of the browser from any button.
+ *
+ * @returns the hidden field, to be rendered anywhere, and the function that opens it
+ */
 export function useFilePick(o: {
   accept: string;
   /** For screen readers. */

@@ -7,24 +7,24 @@ import type { Labelled } from './types';
 
 export const LABEL = 'https://label.test/';
 
-/** The address of a blank: kind, role and ordinal ("-" where there is none). */
+/** Returns the address of a blank: kind, role and ordinal ("-" where there is none). */
 export function label(kind: string, role = '-', ordinal: number | '-' = '-'): string {
   return `${LABEL}${kind}/${role}/${ordinal}`;
 }
 
-/** HTML: a blank of underscores. */
+/** Returns HTML: a blank of underscores. */
 export const us = (n: number, kind: string, role?: string, o?: number) =>
   `<a href="${label(kind, role, o)}">${'_'.repeat(n)}</a>`;
-/** HTML: a blank ruled by a border, of a width in points. */
+/** Returns HTML: a blank ruled by a border, of a width in points. */
 export const rule = (w: number, kind: string, role?: string, o?: number) =>
   `<a class="rule" style="width:${w}pt" href="${label(kind, role, o)}">&nbsp;</a>`;
-/** HTML and library forms: a blank of any words. */
+/** Returns HTML and library forms: a blank of any words. */
 export const link = (text: string, kind: string, role?: string, o?: number) =>
   `<a href="${label(kind, role, o)}">${text}</a>`;
-/** HTML: a tinted field; the form's own style says how it looks. */
+/** Returns HTML: a tinted field; the form's own style says how it looks. */
 export const field = (w: number, kind: string, role?: string, o?: number) =>
   `<a class="field" style="width:${w}pt" href="${label(kind, role, o)}">&nbsp;</a>`;
-/** A blank that cannot carry a link, measured by hand. */
+/** Returns a blank that cannot carry a link, measured by hand. */
 export const by = (page: number, kind: string, role: string, ordinal: number, rect: Labelled['rect']): Labelled => ({
   page,
   kind,
@@ -32,13 +32,13 @@ export const by = (page: number, kind: string, role: string, ordinal: number, re
   ordinal,
   rect,
 });
-/** HTML: a box to tick. */
+/** Returns HTML: a box to tick. */
 export const box = (kind = 'checkbox') => `<a class="box" href="${label(kind)}">&nbsp;</a>`;
-/** HTML: an empty table cell. */
+/** Returns HTML: an empty table cell. */
 export const cell = (kind: string, role?: string, o?: number, more = '') =>
   `<td ${more}><a class="fill" href="${label(kind, role, o)}">&nbsp;</a></td>`;
 
-/** Flat ODT: text, escaped. */
+/** Returns text escaped for flat ODT. */
 const esc = (s: string) => s.replace(/&/g, '&amp;').replace(/</g, '&lt;');
 export const odt = {
   us: (n: number, kind: string, role?: string, o?: number) => odt.link('_'.repeat(n), kind, role, o),
@@ -71,7 +71,7 @@ export const odt = {
 <office:body><office:text>${body}</office:text></office:body></office:document>`,
 };
 
-/** A web page for printing. */
+/** Returns a web page for printing. */
 export const html = (body: string, css = '') => `<!doctype html><meta charset="utf-8"><style>
 body{font:11pt "DejaVu Serif",serif;margin:0;color:#111}a{color:inherit;text-decoration:none}
 h1{font-size:17pt;margin:0 0 8pt}h2{font-size:12.5pt;margin:14pt 0 6pt}p{margin:0 0 7pt;line-height:1.45}

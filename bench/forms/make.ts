@@ -113,7 +113,7 @@ async function takeLabels(bytes: Uint8Array): Promise<{ bytes: Uint8Array; place
 /** Where the text of a page begins and ends, in points: a blank cut there goes on over the next line. */
 const TEXT = { from: 80, to: 540 };
 
-/** A link that was broken into pieces is one blank: on one line all of it, over two lines the longer piece. */
+/** Joins the pieces of a broken link into one blank: all of it on one line, the longer piece over two lines. */
 function joined(places: Labelled[]): Labelled[] {
   const out: Labelled[] = [];
   for (const p of places) {

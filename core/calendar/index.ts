@@ -79,7 +79,7 @@ export function endOfDay(day: string, zone: string): string {
   return DateTime.fromISO(day, { zone }).plus({ days: 1 }).startOf('day').toUTC().toISO()!;
 }
 
-/** Returns how much of its day is left at an instant, in milliseconds. */
+/** Returns the time from an instant to the end of its day in a time zone, in milliseconds. */
 export function leftOfDay(instant: string, zone: string): number {
   const at = DateTime.fromISO(instant, { zone });
   return at.plus({ days: 1 }).startOf('day').toMillis() - at.toMillis();

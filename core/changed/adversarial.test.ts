@@ -150,7 +150,7 @@ const MODES = [
 ] as const;
 
 const plain = (text: string) => text.split(' ');
-/** Words of one text that the other does not have. */
+/** Returns words of one text that the other does not have. */
 const only = (a: string, b: string) => plain(a).filter((w) => !plain(b).includes(w));
 const told = (changes: Change[], side: 'before' | 'after') =>
   changes.filter((c) => !c.aside).flatMap((c) => plain(c[side]?.text ?? ''));

@@ -35,15 +35,15 @@ const GUARDED = new Set(
 const folded = (text: string) => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
 const lettersOf = (text: string) => folded(text).replace(/[^\p{L}]/gu, '');
 
-/** Whether a word contains a digit. */
+/** Returns whether a word contains a digit. */
 export const hasFigure = (text: string) => /\p{N}/u.test(text);
 
-/** Whether another letter could change a word's meaning: negations, number words, days, figures, names. */
+/** Returns whether another letter could change a word's meaning: negations, number words, days, figures, names. */
 export function isGuarded(t: Token): boolean {
   return hasFigure(t.text) || GUARDED.has(lettersOf(t.text)) || isName(t);
 }
 
-/** Whether a word looks like a name: capitalized where no sentence, item or heading line begins. */
+/** Returns whether a word looks like a name: capitalized where no sentence, item or heading line begins. */
 function isName({ text, begins }: Token): boolean {
   const word = text.replace(/^[^\p{L}]+/u, '');
   if (!/^\p{Lu}/u.test(word)) return false;
@@ -90,7 +90,7 @@ export function likeness(a: Token, b: Token): Likeness {
   return nearlyAlike(x, y, n < LONG ? 1 : 2) ? 'slight' : 'differs';
 }
 
-/** Whether look-alike letters explain at most `most` differences between two words of equal length. */
+/** Returns whether look-alike letters explain at most `most` differences between two words of equal length. */
 function nearlyAlike(x: string, y: string, most: number): boolean {
   if (shapeOf(x) !== shapeOf(y)) return false;
   // "rn" for "m" counts once.
@@ -102,7 +102,8 @@ function nearlyAlike(x: string, y: string, most: number): boolean {
 }
 
 /**
- * Whether some words have the same letters, only divided differently: by spaces, or by a hyphen at the end of a line.
+ * Returns whether some words have the same letters, only divided differently: by spaces, or by a hyphen at the end of a
+ * line.
  */
 export function onlyDivided(a: readonly Token[], b: readonly Token[]): boolean {
   if ([...a, ...b].some(isGuarded)) return false;

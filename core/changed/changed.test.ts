@@ -6,7 +6,10 @@ import { compareVersions, type Change, type VersionPage } from './index';
 
 const STEP = 16;
 
-/** A page of lines of text, from the top; empty lines are gaps. Ink lies under every word, and wherever it is drawn besides. */
+/**
+ * Returns a page of lines of text, from the top; empty lines are gaps. Ink lies under every word, and wherever it is
+ * drawn besides.
+ */
 function page(lines: string[], o: { top?: number; left?: number; drawn?: Rect[]; scan?: boolean } = {}): VersionPage {
   const [width, height] = [612, 792];
   const ink = emptyGrid(width, height);

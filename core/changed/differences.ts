@@ -67,7 +67,8 @@ export function judged(runs: readonly Run[], a: readonly Token[], b: readonly To
 const LETTER_WORDS = new Set(['a', 'e', 'i', 'o', 'u', 'y', 'x']);
 
 /**
- * Whether a difference is one small letter that recognition found or missed on a scanned page: a speck is as large.
+ * Returns whether a difference is one small letter that recognition found or missed on a scanned page. A speck of dirt
+ * has that size.
  */
 function isSpeck(r: Run, a: readonly Token[], b: readonly Token[]): boolean {
   const own = [...a.slice(r.a0, Math.min(r.a1, r.a0 + 2)), ...b.slice(r.b0, Math.min(r.b1, r.b0 + 2))];

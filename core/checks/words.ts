@@ -7,7 +7,7 @@ import { itemAt } from '../sure';
 /** Returns the given name of a party in the draft. */
 export function nameIn(input: Named, partyId: string): string {
   const p = input.draft.parties.find((q) => q.id === partyId);
-  return p ? firstName(p.name) : 'Somebody';
+  return p ? firstName(p.name) : 'Someone';
 }
 
 /** Returns a page with its document: "page 4 of Seller's disclosure". */

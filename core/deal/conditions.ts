@@ -127,7 +127,7 @@ export function conditionFaults(condition: unknown, facts: ReadonlyMap<string, F
   return faults;
 }
 
-/** Whether "before" and "at least" make sense for a fact. */
+/** Returns whether "before" and "at least" make sense for a fact. */
 export const isOrdered = (def: Pick<FactDef, 'type'>) => ['number', 'money', 'year', 'day'].includes(def.type);
 
 /** Returns a comparison in words: years and dates are "before", numbers are "less than". */

@@ -20,7 +20,7 @@ export const FOR_WHOM_OF: Record<DealKind, readonly ForWhom[]> = {
   tenancy: ['landlord', 'tenant', 'both'],
 };
 
-/** "for the seller", "for both sides". */
+/** Returns for whom the firm acts: "for the seller", "for both sides". */
 export const forWhomWords = (whom: ForWhom) => (whom === 'both' ? 'for both sides' : `for the ${whom}`);
 
 /** Statuses of deals of all kinds; `STATUSES_OF` says which belong to which. */
@@ -60,7 +60,7 @@ export const STATUSES_OF: Record<DealKind, readonly DealStatus[]> = {
   tenancy: ['offered', 'agreed', 'running', 'notice_given', 'ended', 'fell_through'],
 };
 
-/** Whether the deal needs nothing any more. An active tenancy still does. */
+/** Returns whether a deal needs nothing anymore. An active tenancy still needs papers. */
 export const isOver = (status: DealStatus) => status === 'closed' || status === 'fell_through' || status === 'ended';
 
 /** Names of all key dates. */
@@ -127,7 +127,7 @@ const OURS: Record<ForWhom, readonly Side[]> = {
   both: ['seller', 'buyer', 'landlord', 'tenant', 'guarantor', 'manager', 'listing_broker', 'buyer_broker'],
 };
 
-/** Whether a party's side is one the firm acts for. */
+/** Returns whether a party's side is one the firm acts for. */
 export const isOurs = (whom: ForWhom, side: Side) => OURS[whom].includes(side);
 
 const SALE_SIDES: readonly Side[] = ['seller', 'buyer', 'listing_broker', 'buyer_broker', 'other'];

@@ -199,11 +199,11 @@ test('what is open stands before the goal unless it is due after it; a day late 
   expect(of(['2027-01-04', '2027-01-05', null]).before).toEqual(['Paper 1', 'Paper 3']);
   expect(of(['2027-01-04', '2027-01-05', null], {}).before).toEqual(['Paper 1', 'Paper 2', 'Paper 3']);
   expect(of(['2026-12-02', '2026-12-03', null]).late).toEqual(['Paper 1']);
-  expect(of(['2027-01-05']).sentence).toBe('1 of 2 in.');
-  expect(of([null]).sentence).toBe('1 of 2 in. Paper 1 stands before closing.');
-  expect(of([null, null]).sentence).toBe('1 of 3 in. Paper 1 and Paper 2 stand before closing.');
-  expect(of([null, null, null]).sentence).toBe('1 of 4 in. Paper 1 and 2 more stand before closing.');
-  expect(of(['2026-12-01', '2026-12-02']).sentence).toBe('1 of 3 in. Paper 1 and Paper 2 are late.');
+  expect(of(['2027-01-05']).sentence).toBe('1 of 2 done.');
+  expect(of([null]).sentence).toBe('1 of 2 done. Needed before closing: Paper 1.');
+  expect(of([null, null]).sentence).toBe('1 of 3 done. Needed before closing: Paper 1 and Paper 2.');
+  expect(of([null, null, null]).sentence).toBe('1 of 4 done. Needed before closing: Paper 1 and 2 more.');
+  expect(of(['2026-12-01', '2026-12-02']).sentence).toBe('1 of 3 done. Paper 1 and Paper 2 are late.');
   expect(readinessOf({ met: 1, of: 1, open: [] }, DEAL, '2026-12-03').sentence).toBe('The one paper it needs is done.');
   expect(readinessOf({ met: 2, of: 2, open: [] }, DEAL, '2026-12-03').sentence).toBe('All 2 papers are done.');
 });

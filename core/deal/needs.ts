@@ -305,12 +305,12 @@ export function readinessOf(figures: Figures, deal: Pick<NeedsDeal, 'kind' | 'da
 function readinessWords(met: number, of: number, late: string[], before: string[], goal: KeyDate): string {
   if (!of) return 'The rules require nothing yet.';
   if (met === of) return of === 1 ? 'The one paper it needs is done.' : `All ${of} papers are done.`;
-  const figure = `${met} of ${of} in.`;
+  const figure = `${met} of ${of} done.`;
   const some = (titles: string[]) =>
     titles.length > 2 ? [...titles.slice(0, 1), `${titles.length - 1} more`] : titles;
   if (late.length) return `${figure} ${listWords(some(late))} ${late.length === 1 ? 'is' : 'are'} late.`;
   if (before.length)
-    return `${figure} ${listWords(some(before))} ${before.length === 1 ? 'stands' : 'stand'} before ${goal === 'move_in' ? 'move-in' : 'closing'}.`;
+    return `${figure} Needed before ${goal === 'move_in' ? 'move-in' : 'closing'}: ${listWords(some(before))}.`;
   return figure;
 }
 

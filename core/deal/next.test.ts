@@ -153,8 +153,8 @@ test('a paper that is needed is added, one that is here goes into a packet, and 
     },
   ]);
   expect(of({ due: null })[0]).toMatchObject({ due: null, weight: 55 });
-  expect(of({ signers: [] })[0]!.detail).toBe('built before 1978; nobody signs it');
-  expect(of({ signers: [], reason: '' })[0]!.detail).toBe('nobody signs it');
+  expect(of({ signers: [] })[0]!.detail).toBe('built before 1978; no one signs it');
+  expect(of({ signers: [], reason: '' })[0]!.detail).toBe('no one signs it');
   for (const corner of ['draft', 'out', 'executed', 'waived'] as const) expect(of({ corner })).toEqual([]);
   for (const state of ['met', 'waived'] as const) expect(of({ state })).toEqual([]);
 });

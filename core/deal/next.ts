@@ -76,7 +76,7 @@ export const STANDS_STILL = 1;
 const urgency = (day: string | null, today: string) =>
   day ? Math.max(-7, Math.min(60, 7 - daysBetween(today, day))) : 0;
 
-/** "today", "since yesterday", "3 days". */
+/** Returns an age in words: "today", "since yesterday", "3 days". */
 export const daysWords = (days: number) => (days <= 0 ? 'today' : days === 1 ? 'since yesterday' : `${days} days`);
 
 /**
@@ -184,7 +184,7 @@ function paperActs(needs: Needs, today: string): Next[] {
     // The packet says what is out or in draft.
     if (r.state !== 'open' || r.corner !== 'needed') continue;
     const due = r.due?.day ?? null;
-    const why = [r.reason, r.signers.length ? '' : 'nobody signs it'].filter(Boolean).join('; ');
+    const why = [r.reason, r.signers.length ? '' : 'no one signs it'].filter(Boolean).join('; ');
     const weight = 55 + 3 * urgency(due, today);
     out.push(
       r.documentId

@@ -83,7 +83,9 @@ function termFaults(due: unknown, kinds: DealKind[]): string[] {
   return without.length ? [`A ${without[0] ?? ''} does not have this date: ${DATE_PHRASES[from]}.`] : [];
 }
 
-/** "3 business days after the offer is accepted", "before the lease is signed". */
+/**
+ * Returns the due date of a rule in words: "3 business days after the offer is accepted", "before the lease is signed".
+ */
 export function termWords(term: Term): string {
   if (term.n === 0) return `${term.way === 'before' ? 'before' : 'on the day'} ${DATE_PHRASES[term.from]}`;
   return `${countWords(term)} ${DATE_PHRASES[term.from]}`;

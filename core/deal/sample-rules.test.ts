@@ -197,8 +197,8 @@ test('readiness is a sentence with a figure', () => {
   const facts = { ...DEAL.facts, year_built: 1972 };
   const at = (n: ReturnType<typeof needs>, today: string) => readinessOf(figuresOf(n), DEAL, today).sentence;
   const n = needs({ facts }, { papers: [lead] });
-  expect(at(n, '2026-11-30')).toBe('1 of 4 in. Purchase agreement and 2 more stand before closing.');
-  expect(at(n, '2026-12-03')).toBe('1 of 4 in. Purchase agreement is late.');
+  expect(at(n, '2026-11-30')).toBe('1 of 4 done. Needed before closing: Purchase agreement and 2 more.');
+  expect(at(n, '2026-12-03')).toBe('1 of 4 done. Purchase agreement is late.');
   expect(readinessOf({ met: 4, of: 4, open: [] }, DEAL, '2026-12-03').sentence).toBe('All 4 papers are done.');
   expect(readinessOf({ met: 0, of: 0, open: [] }, DEAL, '2026-12-03').sentence).toBe('The rules require nothing yet.');
   const move = readinessOf(
@@ -206,7 +206,7 @@ test('readiness is a sentence with a figure', () => {
     { kind: 'tenancy', dates: {} },
     '2026-12-03',
   );
-  expect(move.sentence).toBe('0 of 1 in. Lease stands before move-in.');
+  expect(move.sentence).toBe('0 of 1 done. Needed before move-in: Lease.');
 });
 
 const acts = (packets: PacketNow[], n = needs(), me = 'odile@example.com', today = '2026-12-04') =>

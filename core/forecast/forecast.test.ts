@@ -55,7 +55,7 @@ class Firm {
       gates: plan.gates.map((g) => (any && g.partyIds.length > 1 ? { ...g, need: 'any' as const } : g)),
     };
   }
-  /** When somebody is done who was asked at an instant: they do more on some days than on others. */
+  /** Returns when a person is done who was asked at an instant; people do more on some days than on others. */
   done(p: PacketParty, asked: number): number {
     let left = Math.exp(this.middle + this.bySide.get(p.side + p.act)! + this.spread * normal(this.next));
     for (let at = asked; ;) {
@@ -67,7 +67,7 @@ class Firm {
       at += rest;
     }
   }
-  /** What happened to a packet sent at an instant: events in their order, and when it was executed. */
+  /** Returns what happened to a packet sent at an instant: its events in order, and when it was executed. */
   run(plan: Plan, sent: number): { waits: (Wait & { id: string; gate: number })[]; opened: number[]; end: number } {
     let at = sent;
     const waits: (Wait & { id: string; gate: number })[] = [];
@@ -95,7 +95,7 @@ class Firm {
   }
 }
 
-/** The state of a packet at an instant of its run. */
+/** Returns the state of a packet at an instant of its run. */
 function stateAt(plan: Plan, sent: number, run: ReturnType<Firm['run']>, now: number): PacketState {
   const bodies: { at: number; body: PacketEventBody }[] = [{ at: sent, body: { type: 'sent', plan } }];
   run.opened.forEach((at, gate) => {
@@ -121,7 +121,7 @@ function stateAt(plan: Plan, sent: number, run: ReturnType<Firm['run']>, now: nu
   return replay(events)!;
 }
 
-/** How often a packet was executed by the day that was told for half, and for nine in ten. */
+/** Returns how often a packet was executed by the forecast days for 50% and for 90%. */
 function held(past: number, firms: number, seed: number, along: boolean) {
   const next = numbers(seed);
   let likely = 0;
@@ -184,7 +184,7 @@ test('what is done on weekends counts as little as it is', () => {
   expect(doingBetween(usual, '2026-03-07T17:00:00Z', '2026-03-09T16:00:00Z', 'America/New_York')).toBeCloseTo(2, 1);
 });
 
-/** A wait of so many hours for somebody of a side to sign. */
+/** Returns a wait of so many hours for somebody of a side to sign. */
 const wait = (side: Side, hours: number): Wait => ({
   side,
   act: 'sign',

@@ -49,7 +49,7 @@ export interface TermFound {
 }
 
 /**
- * Whether a notice that goes on a day is early enough for the day it holds from.
+ * Returns whether a notice sent on a day is early enough for the day it takes effect.
  *
  * @param goes      the day it goes (ISO), by its link or as a letter
  * @param from      the day it holds from, as its tag is filled in; undefined while it is not known

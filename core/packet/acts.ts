@@ -67,17 +67,20 @@ export const ACT_FACTS: Record<Act, ActFacts> = {
 
 type Acting = Pick<PacketParty, 'act'>;
 
-/** Whether a party's act keeps its gate closed until it is done. */
+/** Returns whether a party's act keeps its gate closed until it is done. */
 export const holdsGate = ({ act }: Acting): boolean => ACT_FACTS[act].holdsGate;
 
-/** Whether a party puts marks on pages, by itself or at the desk. */
+/** Returns whether a party puts marks on pages, by itself or at the desk. */
 export const puts = ({ act }: Acting): boolean => ACT_FACTS[act].puts;
 
-/** Whether a party has a link of its own; one without is let in by a host. */
+/** Returns whether a party has a link of its own; one without is let in by a host. */
 export const byLink = ({ act }: Acting): boolean => ACT_FACTS[act].byLink;
 
-/** Whether a party reads and agrees, and puts nothing on a page. */
+/** Returns whether a party reads and agrees, and puts nothing on a page. */
 export const approves = ({ act }: Acting): boolean => act === 'approve';
 
-/** Whether a party has it delivered, and does nothing: it holds its gate until it has opened it, or it counts as delivered. */
+/**
+ * Returns whether a party only has the document delivered. It holds its gate until it opens the document or the
+ * document counts as delivered.
+ */
 export const receives = ({ act }: Acting): boolean => act === 'receive';

@@ -13,7 +13,7 @@ export interface DraftDocument {
   byHand?: boolean;
 }
 
-/** Whether a document of a draft came back signed by hand. */
+/** Returns whether a document of a draft came back signed by hand. */
 export const isByHand = (draft: Pick<Draft, 'documents'>, documentId: string): boolean =>
   draft.documents.some((d) => d.id === documentId && d.byHand);
 

@@ -125,9 +125,9 @@ export function pageRange(documentId: string, from: number, to: number): { docum
 }
 
 /**
- * The edits that give another party the same marks beside the first one's: each page's marks
- * stay together as they stand, moved to the nearest spot where none of them lies on print or on
- * another mark. Where no such spot is, they go a little lower, for the gate check to find.
+ * Returns the edits that give another party the same marks beside those of the first. The marks of a page keep their
+ * arrangement and are moved to the nearest position where none covers print or another mark. If there is none, they are
+ * placed a little lower, and the gate check reports them.
  */
 export function handEdits(
   marks: Mark[],

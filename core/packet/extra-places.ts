@@ -84,8 +84,8 @@ const LEAST: Partial<Record<MarkKind, { w: number; h: number }>> = {
 };
 
 /**
- * Places for the people of a role for whom a form has no line: the same kinds as the last printed
- * one has, in free space beside the printed ones, named underneath.
+ * Returns places for the people of a role for whom a form has no line: the same kinds as on the last printed line, in
+ * free space beside the printed places, with the name underneath.
  *
  * @param marks    marks that stand on the document; those accepted for such places do not count
  * @param printed  proposals of the printed places

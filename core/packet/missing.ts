@@ -14,7 +14,7 @@ const isSame = (a: Proposal, b: Proposal) =>
   a.page === b.page && overlapArea(a.rect, b.rect) > 0.3 * Math.min(a.rect.w * a.rect.h, b.rect.w * b.rect.h);
 
 /**
- * The edits that make of a fresh draft one for what is missing.
+ * Returns the edits that turn a new draft into one for the places missing on a returned paper.
  *
  * @param document the paper that came back, as it was read: its other places are left out knowingly, they were filled by hand
  * @param missing  the empty places, as they lie on it

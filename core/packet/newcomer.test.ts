@@ -46,7 +46,7 @@ test('a document without room is named instead of being overprinted', () => {
   expect(made).toEqual({ marks: [], without: ['Disclosure'] });
 });
 
-/** A page of one line of words. */
+/** Returns a page with one line of words. */
 function line(words: string[]): PageFacts {
   const print: Rect[] = words.map((w, i) => ({ x: 60 + i * 60, y: 100 + (i > 6 ? 16 : 0), w: w.length * 6, h: 11 }));
   return { ...page(print), words };

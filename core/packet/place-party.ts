@@ -5,12 +5,12 @@ import type { PlaceRole, PrintedPlace } from '../reading/types';
 import type { PacketParty } from './types';
 import type { Side } from '../text/sides';
 
-/** Whether a party signs and has this document. */
+/** Returns whether a party signs and has this document. */
 export function signsDocument(party: PacketParty, documentId: string): boolean {
   return puts(party) && hasDocument(party, documentId);
 }
 
-/** Whether a document is among those a party gets; without a list it gets all of them. */
+/** Returns whether a document is among those a party gets; without a list it gets all of them. */
 export function hasDocument(party: PacketParty, documentId: string): boolean {
   return !party.only || party.only.includes(documentId);
 }

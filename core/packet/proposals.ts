@@ -35,7 +35,7 @@ interface Cached {
 const kept = new WeakMap<DocumentFacts, Cached>();
 
 /**
- * All proposals of a draft, document by document in reading order; those beyond the printed places after them.
+ * Returns all proposals of a draft, document by document in reading order; those beyond the printed places come last.
  *
  * @param marks  all marks of the draft, those made from rules included: a place they fill is decided on
  */
@@ -47,7 +47,7 @@ export function proposalsOf(draft: Draft, documents: DocumentFacts[], marks: Mar
   ).flat();
 }
 
-/** The proposals of each document: the same list as before where nothing changed. */
+/** Returns the proposals of each document. A document that did not change keeps the same list. */
 export function proposalsByDocument(
   draft: Draft,
   documents: DocumentFacts[],
@@ -115,7 +115,7 @@ function ofDocument(doc: DocumentFacts, parties: PacketParty[], marks: Mark[], p
   ];
 }
 
-/** Whether a mark that stands on the page already does what a place asks for. */
+/** Returns whether a mark on the page already does what a place asks for. */
 function fills(m: Mark, kind: MarkKind, rect: Rect): boolean {
   if (isSenders(m.kind)) return false;
   const personal = takesHand(kind);
@@ -133,7 +133,10 @@ function kindOf(place: PrintedPlace, known: boolean): MarkKind {
 
 const ANSWER = /^(?:yes|no|unknown|n\/?a|not applicable|si|no se|none)\W*$/;
 
-/** Boxes side by side that say yes, no or unknown: one question, of which one box is ticked. */
+/**
+ * Returns the groups of boxes side by side that say yes, no or unknown. Each group is one question, of which one box is
+ * ticked.
+ */
 function answerGroups(doc: DocumentFacts): Map<PrintedPlace, string> {
   const rows = new Map<string, PrintedPlace[]>();
   for (const p of doc.places) {
@@ -150,18 +153,18 @@ function answerGroups(doc: DocumentFacts): Map<PrintedPlace, string> {
   return out;
 }
 
-/** Whether a proposal can be accepted as it stands: it has somebody, and nobody decided on it yet. */
+/** Returns whether a proposal can be accepted as it is: it has a party, and no decision was made yet. */
 export function canAccept(p: Proposal): boolean {
   return p.state === 'open' && p.partyId !== null;
 }
 
-/** Whether it can be accepted together with others, without a look at each. */
+/** Returns whether a proposal can be accepted together with others, without being reviewed. */
 export function isSure(p: Proposal): boolean {
   return canAccept(p) && !p.doubtful;
 }
 
 /**
- * The edits that make marks of proposals. Accepting twice puts the same marks again.
+ * Returns the edits that make marks of proposals. Accepting twice results in the same marks.
  *
  * @param correct  another party or kind than was read
  */
@@ -222,7 +225,7 @@ export function acceptEdits(
   return edits;
 }
 
-/** The edits that leave proposals out knowingly. */
+/** Returns the edits that dismiss proposals. */
 export function leaveOutEdits(proposals: Proposal[]): DraftEdit[] {
   return proposals
     .filter((p) => p.state === 'open')

@@ -20,8 +20,8 @@ export interface RedlineMarks {
 }
 
 /**
- * The initials of one redline: one set for every party that signs this document, side by
- * side or near each other, free of print and of everything in `obstacles`.
+ * Returns the initials of one redline: one set per party that signs this document, side by side or near each other,
+ * clear of print and of everything in `obstacles`.
  */
 export function marksOfRedline(
   redline: Redline,
@@ -81,8 +81,8 @@ function bounds(rects: Rect[]): Rect {
 }
 
 /**
- * The words between two points of a page, as boxes line by line: what a strike from here to
- * there follows. Both points snap to the nearest word.
+ * Returns the words between two points of a page, as one box per line: the words that a strike from one point to the
+ * other covers. Both points snap to the nearest word.
  */
 export function wordsBetween(
   page: PageFacts,
@@ -111,7 +111,7 @@ export function wordsBetween(
   return stretch(page, order, Math.min(a, b), Math.max(a, b));
 }
 
-/** The words `from` to `to` of a reading order, as boxes line by line. */
+/** Returns the words `from` to `to` of a reading order, as one box per line. */
 function stretch(page: PageFacts, order: number[], from: number, to: number): { rects: Rect[]; text: string } {
   const picked = order.slice(from, to + 1);
   const rects: Rect[] = [];
@@ -130,8 +130,8 @@ function stretch(page: PageFacts, order: number[], from: number, to: number): { 
 }
 
 /**
- * A strike with its first and last word moved on by so many words (back when negative), for
- * those who do not draw; null when it would reach over the page's words or have none left.
+ * Returns a strike with its first and last word moved by a number of words (backward if negative), for people who use
+ * the keyboard; null if no words would be left, or it would leave the page.
  */
 export function shiftStrike(
   page: PageFacts,

@@ -56,9 +56,9 @@ const sameItems = (a: readonly unknown[], b: readonly unknown[]) =>
   a.length === b.length && a.every((x, i) => x === b[i]);
 
 /**
- * All marks of a draft: those placed by hand, those of its redlines, and those made from the
- * initials rules. Marks that point at a document, page or party which is not in the packet are
- * left out. Documents that an edit did not touch are not placed anew.
+ * Returns all marks of a draft: those placed by hand, those of its redlines, and those of the initials rules. Marks
+ * whose document, page or party is not in the packet are left out. Documents that an edit did not touch are not
+ * computed again.
  */
 export function resolveMarks(draft: Draft, documents: DocumentFacts[]): ResolvedDraft {
   const parties = new Set([...draft.parties.map((p) => p.id), NOBODY]);
@@ -113,7 +113,7 @@ function resolveDocument(
   return out;
 }
 
-/** The marks one rule makes on one document, around the marks placed by hand. */
+/** Returns the marks that one rule makes on one document, clear of the marks placed by hand. */
 export function marksOfRule(
   rule: InitialsRule,
   doc: DocumentFacts,
@@ -172,7 +172,7 @@ export function marksOfRule(
   return { marks: out, unplaced };
 }
 
-/** The initials blanks printed on the pages, each party's lowest on a page, unless a mark stands there already. */
+/** Returns the initials blanks printed on the pages: each party's lowest on a page, unless it has a mark already. */
 function printedInitials(doc: DocumentFacts, parties: PacketParty[], onDoc: Mark[]): Map<string, Rect> {
   const out = new Map<string, Rect>();
   for (const place of doc.places) {

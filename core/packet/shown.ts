@@ -25,7 +25,7 @@ export interface ShownFill {
     | { form: 'tick' };
 }
 
-/** Where a mark stands and whose it is, for what will be shown in it. */
+/** Returns the position of a mark and its party, for drawing its value. */
 export function placeOf(m: Mark, ink: number): Omit<ShownFill, 'shows'> {
   return {
     markId: m.id,
@@ -39,13 +39,13 @@ export function placeOf(m: Mark, ink: number): Omit<ShownFill, 'shows'> {
   };
 }
 
-/** What the preparer wrote into a mark, for everybody to read: a label's words, or a value that stands. */
+/** Returns the text the preparer gave a mark, for everybody to read: a label, or a fixed value. */
 export function shownWords(m: Mark, words: (text: string) => string = (text) => text): ShownFill[] {
   if (!m.value || !isFixed(m)) return [];
   return [{ ...placeOf(m, 0), shows: { form: 'text', text: words(m.value) } }];
 }
 
-/** How a hand shows as signature or as initials. */
+/** Returns how a hand appears as a signature or as initials. */
 export function showHand(hand: Hand, as: 'signature' | 'initials', name: string): ShownFill['shows'] {
   if (hand.form === 'typed') return { form: 'typed', face: hand.face, text: hand[as] };
   const spoken = as === 'initials' ? hand.initialsText || initialsOf(name) : name;

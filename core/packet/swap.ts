@@ -16,8 +16,8 @@ export interface PageMove {
 }
 
 /**
- * The edits that take the documents of `moves` out of a draft and put `into` in their place,
- * with every mark, rule and redline moved along. What stood on pages that are gone goes.
+ * Returns the edits that replace the documents of `moves` in a draft by those of `into`. Marks, rules and redlines move
+ * along; those on pages that no longer exist are removed.
  *
  * @param into  ids of the documents to put in, in order, where the first of the old ones stood
  */
@@ -64,7 +64,10 @@ export function editsToSwapPages(draft: Draft, moves: PageMove[], into: string[]
   return edits;
 }
 
-/** A rule follows its document; one document made of several takes over the rule of each of its parts. */
+/**
+ * Returns the edits by which an initials rule follows its document. A document made of several takes over the rules of
+ * all of them.
+ */
 function ruleEdits(draft: Draft, moves: PageMove[], old: Set<string>, into: string[]): DraftEdit[] {
   const rules = draft.rules.filter((r) => old.has(r.documentId));
   if (!rules.length) return [];
@@ -97,7 +100,7 @@ function ruleEdits(draft: Draft, moves: PageMove[], old: Set<string>, into: stri
   return edits;
 }
 
-/** For each page of a document, the page of a new one that says the same (from 0), or null. */
+/** Returns, for each page of a document, the page of a new document with the same text (from 0), or null. */
 export function matchPagesOf(before: DocumentFacts, after: DocumentFacts): (number | null)[] {
   const text = (d: DocumentFacts) => d.pages.map((p) => p.words.join(' '));
   return matchPages(text(before), text(after));

@@ -54,12 +54,12 @@ export function tidied(
   return { ok: true, value: text, wanted: { mark, text, tell } };
 }
 
-/** One of a list. */
+/** Validates a value that must be one of a list. */
 export function validateListed({ mark, text, tell }: Wanted): ValueResult {
   return mark.options?.includes(text) ? { ok: true, value: text } : wrong(tell('value.list'));
 }
 
-/** Words of a form: digits, an address, a phone number, a pattern of the preparer's. */
+/** Validates text of a given format: digits, an email address, a phone number, or the preparer's pattern. */
 export function validateForm({ mark, text, tell }: Wanted): ValueResult {
   const c = mark.check;
   if (!c?.form) return { ok: true, value: text };
@@ -77,9 +77,9 @@ export function validateForm({ mark, text, tell }: Wanted): ValueResult {
   return !fits || fits(text) ? { ok: true, value: text } : no('value.pattern');
 }
 
-/** A number, with its thousands set apart. */
+/** Validates a number, with or without thousands separators. */
 export const validateNumber = (wanted: Wanted): ValueResult => validateFigure(wanted, false);
-/** A sum, with its sign and its cents. */
+/** Validates an amount of money, with or without currency sign and cents. */
 export const validateMoney = (wanted: Wanted): ValueResult => validateFigure(wanted, true);
 
 /** Decimal digits that a number of 64 bits holds exactly. */
@@ -103,7 +103,7 @@ function validateFigure({ mark, text, tell }: Wanted, money: boolean): ValueResu
   return { ok: true, value: shown };
 }
 
-/** A number with thousands set apart; a sum with its sign and two digits. */
+/** Returns a number with thousands separators; an amount of money with its sign and two decimals. */
 export function showNumber(n: number, money: boolean, digits = 0): string {
   const fixed = Math.abs(n).toFixed(money ? 2 : Math.min(digits, 6));
   const [whole, part] = fixed.split('.');
@@ -113,7 +113,7 @@ export function showNumber(n: number, money: boolean, digits = 0): string {
   return `${n < 0 && Number(fixed) !== 0 ? '-' : ''}${money ? '$' : ''}${shown}`;
 }
 
-/** A day, as it is written in letters. */
+/** Validates a day in one of the spellings of `isoDay`. */
 export function validateDay({ mark, text, tell }: Wanted): ValueResult {
   const day = isoDay(text);
   if (!day) return wrong(mark.check?.message || tell('value.day'));
@@ -123,7 +123,7 @@ export function validateDay({ mark, text, tell }: Wanted): ValueResult {
   return { ok: true, value: showDay(day) };
 }
 
-/** ISO day of what was written, or null: 2026-11-23, 11/23/2026, 11-23-26, November 23, 2026. */
+/** Returns the ISO day of a text, or null: 2026-11-23, 11/23/2026, 11-23-26, November 23, 2026. */
 export function isoDay(text: string): string | null {
   const iso = /^(\d{4})-(\d{2})-(\d{2})$/.exec(text);
   const us = /^(\d{1,2})[/.-](\d{1,2})[/.-](\d{4}|\d{2})$/.exec(text);
@@ -144,7 +144,7 @@ export function isoDay(text: string): string | null {
   return `${String(y).padStart(4, '0')}-${String(m).padStart(2, '0')}-${String(d).padStart(2, '0')}`;
 }
 
-/** "Nov 23, 2026", as dates of signing are written. */
+/** Returns a day as dates of signing are written: "Nov 23, 2026". */
 export function showDay(iso: string): string {
   const [y, m, d] = iso.split('-').map(Number);
   return `${itemAt(MONTHS, m! - 1).slice(0, 3)} ${d}, ${y}`;

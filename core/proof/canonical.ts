@@ -1,6 +1,6 @@
 /**
- * Canonical JSON after RFC 8785: keys sorted by UTF-16 code units, no white space, numbers
- * and strings as ECMAScript writes them. Throws on what JSON cannot say (NaN, Infinity).
+ * Returns canonical JSON according to RFC 8785: keys sorted by UTF-16 code units, no white space, numbers and strings
+ * as in ECMAScript. Throws on values JSON cannot express (NaN, Infinity).
  */
 export function canonicalJson(value: unknown): string {
   if (value === null || typeof value === 'boolean' || typeof value === 'string') return JSON.stringify(value);

@@ -21,12 +21,12 @@ export interface ChainedEvent<E extends Chainable = Chainable> {
   hash: string;
 }
 
-/** The hash of one event after `prevHash`. */
+/** Returns the hash of an event, given the hash of the event before it. */
 export function chainHash(prevHash: string, event: Chainable, sha256: Sha256): string {
   return sha256(`${prevHash}\n${canonicalJson(event)}`);
 }
 
-/** The position (seq) of the first event that breaks the chain, or null when it is whole. */
+/** Returns the position (seq) of the first event that breaks the chain; null if the chain is unbroken. */
 export function firstBreak(events: ChainedEvent[], sha256: Sha256): number | null {
   let prev = CHAIN_START;
   for (let i = 0; i < events.length; i++) {
@@ -37,7 +37,10 @@ export function firstBreak(events: ChainedEvent[], sha256: Sha256): number | nul
   return null;
 }
 
-/** The position (seq) of the first event that says it was before the one before it, or null: the clock was set back. */
+/**
+ * Returns the position (seq) of the first event with an earlier time than its predecessor; null if there is none. Such
+ * an event shows that the clock was set back.
+ */
 export function firstStepBack(events: { event: Chainable }[]): number | null {
   for (let i = 1; i < events.length; i++) if (itemAt(events, i).event.at < itemAt(events, i - 1).event.at) return i + 1;
   return null;

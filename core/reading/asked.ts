@@ -107,39 +107,39 @@ export class Asked {
     return text ? roleOfWords(text, this.paper.owner) : null;
   }
 
-  /** The running text around the blank. */
+  /** Returns the running text around the blank. */
   get flow(): Flow {
     return flowOf(this.scan, this.b);
   }
 
-  /** The judgment of the blank before this one in the text. */
+  /** Returns the judgment of the blank before this one in the text. */
   get lastInText(): Judged | undefined {
     return this.flow.last ? this.soFar.get(this.flow.last) : undefined;
   }
 
-  /** The judgment of the blank just before on the row. */
+  /** Returns the judgment of the blank just before on the row. */
   get prior(): Judged | undefined {
     return this.c.after ? this.soFar.get(this.c.after) : undefined;
   }
 
-  /** The words after the last blank of the row. */
+  /** Returns the words after the last blank of the row. */
   get after(): string {
     return this.once('after', () => afterRow(this.scan, this.b));
   }
 
-  /** The role in the brackets after the blank: "____ (landlord) and ____ (tenant)". */
+  /** Returns the role in the brackets after the blank: "____ (landlord) and ____ (tenant)". */
   get bracket(): RoleRead | null {
     return this.once('bracket', () => (/^\(/.test(this.c.right) ? this.role(this.c.right.split(')')[0] ?? '') : null));
   }
 
-  /** Words above the blank that can be its caption. */
+  /** Returns words above the blank that can be its caption. */
   private get above(): string {
     // A sentence that ends over the blank says nothing about it.
     const ended = /[.;]$/.test(this.c.above) && this.c.above.split(' ').length > 3;
     return ended || this.runs || this.flows || (this.pageWide && this.b.made === 'rule') ? '' : this.c.above;
   }
 
-  /** The role of the blank, as far as the words around it name one. */
+  /** Returns the role of the blank, as far as the words around it name one. */
   get who(): RoleRead | null {
     return this.once('who', () => {
       const { c } = this;
@@ -154,7 +154,7 @@ export class Asked {
     });
   }
 
-  /** The words that may be a caption, with their weights. */
+  /** Returns the words that may be a caption, with their weights. */
   private get sources(): { text: string; weight: number }[] {
     const { c, b, shortLeft } = this;
     const inTable = b.made === 'cell' && !c.cell;
@@ -173,8 +173,8 @@ export class Asked {
   }
 
   /**
-   * The most certain kind that a caption names. A caption under the line counts more than a role or an unclear word
-   * on its left.
+   * Returns the most certain kind that a caption names. A caption under the line counts more than a role or an unclear
+   * word to its left.
    */
   get best(): Best | null {
     return this.once('best', () => {
@@ -194,13 +194,13 @@ export class Asked {
     return this.best?.text ?? (this.shortLeft || this.below || c.cell || c.above || c.left || c.right);
   }
 
-  /** The words nearest to the blank. */
+  /** Returns the words nearest to the blank. */
   get words(): string {
     const { c } = this;
     return (c.left || c.right || this.below || c.cell || c.above).trim();
   }
 
-  /** Whether a sentence that began before the blank continues after it. */
+  /** Returns whether a sentence that began before the blank continues after it. */
   private get goesOn(): boolean {
     const behind = this.flow.after.split(BLANK)[0]?.trim() ?? '';
     return this.flow.before !== '' && /^,? ?[a-z]/.test(behind) && behind.split(' ').length > 3;

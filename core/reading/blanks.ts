@@ -76,7 +76,7 @@ function clash(a: Blank, b: Blank): boolean {
   return Math.min(a.y, b.y) > Math.max(a.y - a.h, b.y - b.h) - 0.5 && Math.abs(a.y - b.y) < Math.max(6, 0.6 * a.h);
 }
 
-/** Blanks made of characters: underscores, dots, brackets, box characters. */
+/** Returns the blanks made of characters: underscores, dots, brackets and box characters. */
 // eslint-disable-next-line max-lines-per-function -- one walk over the words of a page; what it looks for hangs together
 function typedBlanks(line: TextLine): Blank[] {
   const out: Blank[] = [];

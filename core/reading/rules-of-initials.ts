@@ -45,7 +45,9 @@ function beforeClause(q: Asked): boolean {
   return q.b.made !== 'cell' && q.width < 48 && (!!c.right || startsLine(q)) && !caption;
 }
 
-/** "(b) ____ The buyer has received the booklet." */
+/**
+ * Returns whether a line is a numbered item with a blank for initials: "(b) ____ The buyer has received the booklet."
+ */
 const isNumbered = (q: Asked) => /^\(?[a-z0-9]{1,4}[).]$/i.test(q.c.left) && q.c.from < q.scan.left + 60;
 
 const startsLine = (q: Asked) => !q.c.left && q.b.x0 < q.scan.left + 60;

@@ -7,7 +7,7 @@ import type { Blank } from './blanks';
 
 const PAPER: PaperContext = { owner: 'seller', asksInitials: false, speaksOfInitials: false, initialsBy: null };
 
-/** What each blank of a page is, and by which rule. */
+/** Returns what each blank of a page is, and by which rule. */
 function judged(sheet: Sheet, paper: Partial<PaperContext> = {}): { rule: RuleName; is: string }[] {
   const scan = scanPage(sheet.content);
   const soFar = new Map<Blank, Judged>();
@@ -19,7 +19,7 @@ function judged(sheet: Sheet, paper: Partial<PaperContext> = {}): { rule: RuleNa
 }
 
 const line = (text: string, x = 60, y = 300) => filled().text(x, y, text);
-/** A table of two columns: heads, then a row, then the words in its cells. */
+/** Returns a table of two columns: heads, then a row, then the words in its cells. */
 const table = (heads: string[], ...rows: string[][]) => {
   const sheet = filled();
   [heads, ...rows].forEach((row, r) =>

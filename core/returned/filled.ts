@@ -19,10 +19,10 @@ interface ReviewedPlace {
   said: 'yes' | 'no' | null;
 }
 
-/** Whether it is filled: a member's decision wins. */
+/** Returns whether a place is filled; a member's decision overrides what was read. */
 export const stateOf = (p: Pick<ReviewedPlace, 'filled' | 'said'>): Filled => p.said ?? p.filled;
 
-/** Whether it is a signature, initials or a date of signing, without which a document is not signed. */
+/** Returns whether a place is a signature, initials or a date of signing. A document is not signed without these. */
 export const isOfHand = (p: Pick<ReviewedPlace, 'kind' | 'signed'>): boolean =>
   p.kind === 'signature' || p.kind === 'initials' || (p.kind === 'date' && p.signed !== false);
 

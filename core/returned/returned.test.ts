@@ -19,7 +19,7 @@ class Drawn {
         if (r >= 0 && c >= 0 && r < mask.height && c < mask.width) mask.data[r * mask.width + c] = 1;
     return this;
   }
-  /** Strokes of a hand: upright ones, joined at their feet. */
+  /** Returns strokes of a hand: upright ones, joined at their feet. */
   hand(x: number, y: number, w: number, h = 12): this {
     for (let k = 0; k < w; k += 5) this.box(x + k, y - h, 1.2, h);
     return this.box(x, y - 1.5, w, 1.2);
@@ -119,7 +119,7 @@ test('pages are told by their words, and by their numbers where these say nothin
   expect(matchSheets([a, b], [b])).toEqual([null, 0]);
 });
 
-/** A printed signature line of the tenant on a page. */
+/** Returns a printed signature line of the tenant on a page. */
 const tenantLine = (page: number): PrintedPlace => ({
   page,
   kind: 'signature',
@@ -130,7 +130,7 @@ const tenantLine = (page: number): PrintedPlace => ({
   source: 'print',
   confidence: 0.9,
 });
-/** A page with words and drawn ink. */
+/** Returns a page with words and drawn ink. */
 const returnedPage = (drawn: Drawn, text: PlacedText[]): ReturnedPage => ({
   width: 300,
   height: 200,

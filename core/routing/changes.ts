@@ -57,7 +57,7 @@ const CHANGES: ChangeCommand['type'][] = [
   'letter',
 ];
 
-/** Whether a command is a change by the sender. */
+/** Returns whether a command is a change by the sender. */
 export function isChange(command: { type: string }): command is ChangeCommand {
   return isOneOf(CHANGES, command.type);
 }

@@ -8,7 +8,9 @@ import { TestPacket } from '../test/packet';
 
 const gets = (id: string, more: Partial<PacketParty> = {}): PacketParty => ({ ...party(id), act: 'receive', ...more });
 
-/** Sent on Monday 23 November 2026; by link a day counts after one business day, by post after three. */
+/**
+ * Returns a plan sent on Monday, November 23, 2026. By link a day counts after one business day, by mail after three.
+ */
 function plan(people: PacketParty[], gates = [people.map((p) => p.id)], more: Partial<Plan> = {}): Plan {
   return { ...planOf(gates), parties: people, marks: [], ...more };
 }

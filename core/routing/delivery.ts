@@ -40,13 +40,13 @@ export function countsFrom(state: PacketState, partyId: string): DueDay | null {
   return deliveredAfter(rule.link, dayOf(s.writtenAt ?? s.askedAt, plan.timeZone), off);
 }
 
-/** Whether somebody can be written to; a member finds it in the application. */
+/** Returns whether messages can be sent to a party. A member is notified in the application. */
 export function isWrittenTo(plan: Plan, partyId: string): boolean {
   const p = partyOf(plan, partyId);
   return !!p && (!!p.email || !!p.phone || !!p.memberId);
 }
 
-/** Whether somebody is to get a letter on paper, and it has not gone yet. */
+/** Returns whether a party is to get a letter on paper that was not sent yet. */
 export function wantsLetter(state: PacketState, partyId: string): boolean {
   const p = partyOf(state.plan, partyId);
   const s = state.parties[partyId];

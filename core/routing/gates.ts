@@ -52,7 +52,7 @@ export function readersOf(plan: Plan, gate: number): PacketEventBody[] {
     .map((p): PacketEventBody => ({ type: 'shown', partyId: p.id }));
 }
 
-/** Whether two values of plain data are the same. */
+/** Returns whether two values of plain data are equal. */
 export const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
 
 /**

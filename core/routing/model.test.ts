@@ -49,7 +49,7 @@ class Model {
     this.again.delete(id);
     this.settle();
   }
-  /** Whether somebody may be taken out, or their marks changed: they have done nothing yet. */
+  /** Returns whether somebody may be taken out, or their marks changed: they have done nothing yet. */
   isUntouched(id: string, filled: boolean): boolean {
     const known = this.plan.parties.some((p) => p.id === id);
     return (
@@ -69,7 +69,7 @@ class Model {
     this.dropped.add(id);
     this.settle();
   }
-  /** A change on the page: who was done has to say so again. */
+  /** Applies a change on the page: parties that were done have to confirm again. */
   change(): void {
     for (const id of [...this.done]) {
       this.done.delete(id);
@@ -107,7 +107,7 @@ const anyPlan: fc.Arbitrary<Plan> = fc
     };
   });
 
-/** An assertion that costs nothing while it holds: there are millions of them. */
+/** Throws if a condition is false. Cheaper than `expect`, because there are millions of them. */
 function must(holds: boolean, what: string): void {
   if (!holds) throw new Error(what);
 }
@@ -197,7 +197,7 @@ const anyStep: fc.Arbitrary<Step> = fc.oneof(
   rare(fc.constant<Step>({ type: 'seal', documents: [] })),
 );
 
-/** What a step is as a command in the packet as it stands; null for steps that are not one command. */
+/** Returns what a step is as a command in the packet as it stands; null for steps that are not one command. */
 function commandOf(p: TestPacket, step: Step, n: number): PacketCommand | null {
   const { plan, gate, parties } = p.state!;
   switch (step.type) {

@@ -14,7 +14,7 @@ import type { PacketState } from './types';
 
 const NOBODY_LEFT = 'No one would be left who signs or approves. Withdraw the packet instead.';
 
-/** Whether somebody has done nothing yet that others rely on: then what they have to do can still be changed. */
+/** Returns whether a party has done nothing yet that others rely on. Its tasks can then still be changed. */
 function isUntouched(state: PacketState, partyId: string): boolean {
   const s = progressOf(state, partyId);
   return !hasActed(state, partyId) && !s.again && s.status !== 'declined' && isNeeded(s.status);

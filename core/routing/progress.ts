@@ -49,7 +49,7 @@ export function marksOfParty(plan: Plan, partyId: string): readonly Mark[] {
 export const progressOf = (state: Pick<PacketState, 'parties'>, partyId: string): PartyProgress =>
   sure(state.parties[partyId], `the progress of party ${partyId}`);
 
-/** Whether a packet still counts on somebody: not on those who were excused, or taken out. */
+/** Returns whether a packet still needs a party; false if it was excused or removed. */
 export const isNeeded = (status: PartyStatus): boolean => status !== 'excused' && status !== 'dropped';
 
 /** Returns the parties that were not removed. */
@@ -95,8 +95,8 @@ export function partyOf(plan: Plan, partyId: string): PacketParty | undefined {
 }
 
 /**
- * Whether the party may act now: the packet is under way, its gate is open, or it was passed and
- * the party was asked once more because of a change.
+ * Returns whether a party may act now: the packet is at a gate, and the party's gate is open, or is passed and the
+ * party was asked again because of a change.
  */
 export function isTurnOf(state: PacketState, partyId: string): boolean {
   if (state.status !== 'at_gate') return false;
@@ -111,7 +111,7 @@ export function waitingFor(state: PacketState): PacketParty[] {
   return state.plan.parties.filter((p) => holdsGate(p) && isTurnOf(state, p.id));
 }
 
-/** Whether somebody whose gate is still ahead may read already. */
+/** Returns whether a party whose gate is still ahead may read the documents already. */
 export function readsAlong(state: PacketState, partyId: string): boolean {
   const s = state.parties[partyId];
   const party = partyOf(state.plan, partyId);
@@ -119,7 +119,9 @@ export function readsAlong(state: PacketState, partyId: string): boolean {
   return !!party && holdsGate(party) && gateOf(state.plan, partyId) > state.gate;
 }
 
-/** Whether the open gate is still held once those of `done` are taken as done too, and `gone` as not there. */
+/**
+ * Returns whether the open gate is still held if the parties of `done` count as done and those of `gone` as removed.
+ */
 export function isHeld(state: PacketState, done: readonly string[] = [], gone?: string): boolean {
   const open = (id: string) =>
     !done.includes(id) && progressOf(state, id).status !== 'done' && isNeeded(progressOf(state, id).status);
@@ -136,14 +138,14 @@ export function isHeld(state: PacketState, done: readonly string[] = [], gone?: 
   return false;
 }
 
-/** Whether anything stands on the pages that a party put there. */
+/** Returns whether a party filled any mark on the pages. */
 export function hasFilled(state: PacketState, partyId: string): boolean {
   // Called for every act, of thousands: it allocates no list.
   for (const fill of state.fills.values()) if (fill.partyId === partyId) return true;
   return false;
 }
 
-/** Whether a party has put anything on a page, or is done without. */
+/** Returns whether a party filled a mark, or is done without one. */
 export function hasActed(state: PacketState, partyId: string): boolean {
   return state.parties[partyId]?.status === 'done' || hasFilled(state, partyId);
 }

@@ -312,7 +312,7 @@ function step(state: PacketState | null, event: PacketEvent, own: Own): PacketSt
   }
 }
 
-/** Days of delivery are counted from the message that did not come back. */
+/** Returns a new time of writing if the message before came back: days of delivery are then counted from this one. */
 const writtenAnew = (s: PartyProgress, at: string) => (s.bounced ? { writtenAt: at } : {});
 
 function withContact(plan: Plan, partyId: string, contact: Contact): Plan {

@@ -22,7 +22,7 @@ export type SystemCommand =
 
 const SYSTEM: SystemCommand['type'][] = ['tick', 'lock', 'arrive', 'bounce', 'revise', 'seal'];
 
-/** Whether a command is one of time, seals or returned mail, which nobody gives by hand. */
+/** Returns whether a command comes from the clock, the sealing or returned mail, and not from a person. */
 export function isSystem(command: { type: string }): command is SystemCommand {
   return isOneOf(SYSTEM, command.type);
 }
@@ -95,7 +95,7 @@ function decideTick(state: PacketState, { today, working }: { today: string; wor
   return accept(...out);
 }
 
-/** Whether somebody is waited for who has to do something. */
+/** Returns whether a party that has to act is waited for. */
 const signersWait = (state: PacketState) => waitingFor(state).some((p) => !receives(p));
 
 /** Returns the next instant at which the calendar has something to do with a packet; null for never. */

@@ -19,7 +19,7 @@ export interface ActivityLine {
   sentence: string;
 }
 
-/** The log as sentences, newest first; runs of initials and signatures become one line. */
+/** Returns the log as sentences, newest first. Consecutive initials and signatures become one line. */
 export function activity(events: PacketEvent[]): ActivityLine[] {
   const sent = events.find((e) => e.body.type === 'sent');
   if (!sent || sent.body.type !== 'sent') return [];
@@ -68,7 +68,7 @@ class Names {
     this.documents = new Map(plan.documents.map((d) => [d.id, d.name]));
   }
   of(id: string | null): string {
-    return (id && this.names.get(id)) || 'Somebody';
+    return (id && this.names.get(id)) || 'Someone';
   }
   follow({ body }: PacketEvent): void {
     if (body.type === 'party_added') this.names.set(body.party.id, body.party.name);
@@ -78,12 +78,12 @@ class Names {
   }
 }
 
-/** Who keeps the packet from moving, in words: "Callum still has 3 places to go." */
+/** Returns who holds up the packet, in words: "Callum still has 3 places to go." */
 export function holdUp(state: PacketState): { partyIds: string[]; sentence: string } {
   if (state.status === 'executed') return { partyIds: [], sentence: 'Everyone is done. Nothing is missing.' };
   if (state.status === 'declined') {
     const who = state.plan.parties.find((p) => progressOf(state, p.id).status === 'declined');
-    return { partyIds: who ? [who.id] : [], sentence: `${who ? firstName(who.name) : 'Somebody'} declined.` };
+    return { partyIds: who ? [who.id] : [], sentence: `${who ? firstName(who.name) : 'Someone'} declined.` };
   }
   if (state.status === 'withdrawn') return { partyIds: [], sentence: 'The packet was withdrawn.' };
   if (state.status === 'lapsed') {
@@ -115,7 +115,7 @@ function openAtEnd(state: PacketState) {
     .filter((p) => holdsGate(p) && progressOf(state, p.id).status !== 'done');
 }
 
-/** Where one party that is waited for stands, in words. */
+/** Returns the status of a party that is waited for, in words. */
 function statusSentence(state: PacketState, partyId: string): string {
   const p = partyOf(state.plan, partyId)!;
   const s = progressOf(state, partyId);

@@ -2,9 +2,12 @@
 import { itemAt } from '../sure';
 import type { Gray, Mask } from './types';
 
-/** How much darker than the paper around it a dot must be to be ink, as a share. */
+/** How much darker than the average around it a pixel must be to count as ink, as a share of that average. */
 const DARKER = 0.18;
-/** Side of the neighborhood a dot is compared with, as a share of the picture's width. */
+/**
+ * Side of the square around a pixel whose average brightness the pixel is compared with, as a share of the picture's
+ * width.
+ */
 const AROUND = 1 / 14;
 
 /**

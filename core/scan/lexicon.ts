@@ -24,7 +24,7 @@ const KNOWN = new Set([...WORDS, ...OTHERS]);
 const BY_LENGTH = new Map<number, string[]>();
 for (const w of WORDS) BY_LENGTH.set(w.length, [...(BY_LENGTH.get(w.length) ?? []), w]);
 
-/** Maximum number of wrong letters in a word of a length. */
+/** Returns the maximum number of wrong letters that are accepted in a word of a length. */
 const wrongIn = (letters: number) => (letters < 5 ? 0 : letters < 9 ? 1 : 2);
 
 const isLetter = (ch: string) => /[\p{L}\p{N}]/u.test(ch);

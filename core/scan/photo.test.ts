@@ -12,7 +12,7 @@ import {
   type Rgb,
 } from './index';
 
-/** A sheet with rows of print on a dark table, seen at an angle: every dot asked where it lies. */
+/** Returns a sheet with rows of print on a dark table, seen at an angle: every dot asked where it lies. */
 function photograph(corners: Corners, width = 400, height = 520, blur = 0): Gray {
   const data = new Uint8Array(width * height);
   const inside = (x: number, y: number) =>

@@ -23,14 +23,14 @@ class Page {
       .box(x, y, 2, h)
       .box(x + w - 2, y, 2, h);
   }
-  /** Rows of something like words. */
+  /** Returns rows of something like words. */
   print(slope = 0): this {
     for (let y = 80; y < 1000; y += 24)
       for (let x = 70 + ((y * 13) % 29), k = y; x < 760; x += 9 + ((k = (k * 31 + 7) % 97) % 9))
         this.box(x, y, 6, 9, slope);
     return this;
   }
-  /** The page turned clockwise by a quarter. */
+  /** Returns the page turned clockwise by a quarter. */
   aside(): Gray {
     const { width, height, data } = this.gray;
     const out = new Uint8Array(data.length);

@@ -10,7 +10,7 @@ function paper(words: Put[], places: PrintedPlace[] = [], height = 10): Document
   const made = page(words.map(([text, x, y]) => ({ x, y, w: text.length * 8, h: height })));
   return facts([{ ...made, words: words.map(([text]) => text) }], 'doc', 'Paper', places);
 }
-/** A mark of 120 x 16 points that is not on a printed place. */
+/** Returns a mark of 120 x 16 points that is not on a printed place. */
 const free = (x: number, y: number, id = 'm'): Mark => mark(id, 'p', 'label', 1, { x, y, w: 120, h: 16 });
 const one = (before: DocumentFacts, after: DocumentFacts, m: Mark): Again => findAgain(before, after, [m])[0]!;
 /** Returns the state and position found for a mark at (300, 400) when `before` becomes `after`. */

@@ -7,7 +7,7 @@ import { findAgain } from '.';
 
 type Line = [y: number, words: string];
 
-/** A page whose lines stand where they are told, each word 8 points a letter wide. */
+/** Returns a page with lines at given positions; each letter is 8 points wide. */
 function sheet(lines: Line[], height = 10) {
   const made = page(
     lines.flatMap(([y, words]) => {

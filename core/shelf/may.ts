@@ -13,8 +13,8 @@ export interface Sharing {
 
 const among = (members: Members, id: string) => members === null || members.includes(id);
 
-/** Whether a member may change it, put it on the shelf, lock and share it. */
+/** Returns whether a member may change a form or kit, put it on the shelf, lock it and share it. */
 export const mayMake = (s: Sharing, memberId: string): boolean => s.ownerId === memberId || among(s.makers, memberId);
 
-/** Whether a member sees it and may make packets from it. Whoever may change it may. */
+/** Returns whether a member sees a form or kit and may make packets from it. A member who may change it also may. */
 export const mayUse = (s: Sharing, memberId: string): boolean => mayMake(s, memberId) || among(s.users, memberId);

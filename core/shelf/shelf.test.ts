@@ -47,7 +47,7 @@ const document = facts(
   PRINTED,
 );
 
-/** A form with two lines for sellers, initials of both on every page, and words of nobody's. */
+/** Returns a form with two lines for sellers, initials of both on every page, and words of nobody's. */
 function form(): Draft {
   const slots = slotsOnPages(PRINTED, newId);
   const bare: Draft = { ...emptyDraft('Disclosure'), parties: slots, documents: [{ id: 'form1' }] };

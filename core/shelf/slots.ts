@@ -35,7 +35,7 @@ export function newSlot(kind: 'one' | 'every', side: Side, ordinal: number, id: 
   };
 }
 
-/** Whether two slots are the same role: the same kind, side and number; fixed persons by their address. */
+/** Returns whether two slots are the same role: same kind, side and number; for fixed people, the same address. */
 export const sameSlot = (a: Slot, b: Slot): boolean =>
   a.slot === b.slot &&
   (a.slot === 'person'

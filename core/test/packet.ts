@@ -17,7 +17,7 @@ export class TestPacket {
     return p;
   }
 
-  /** The day's date in the plan's time zone (noon in UTC is the same day there). */
+  /** Returns the day's date in the plan's time zone (noon in UTC is the same day there). */
   get today(): string {
     return new Date(Date.UTC(2026, 10, 23 + this.day)).toISOString().slice(0, 10);
   }

@@ -29,7 +29,7 @@ export class Sheet {
     return this;
   }
 }
-/** Lines of clauses, so that a page has a width of text. */
+/** Returns lines of clauses that give a page the width of text. */
 export const filled = () =>
   new Sheet().text(
     60,

@@ -33,14 +33,14 @@ export function mark(
   return { id, documentId: 'doc', page, kind, partyId, rect, required: true };
 }
 
-/** A page with the given boxes printed on it; each is both ink and words. */
+/** Returns a page with the given boxes printed on it; each is both ink and words. */
 export function page(print: Rect[] = [], width = 612, height = 792): PageFacts {
   const ink = emptyGrid(width, height);
   for (const r of print) inkRect(ink, r);
   return { width, height, ink, print, words: print.map((_, i) => `word${i}`) };
 }
 
-/** A signature line of the first seller, printed on page 1. */
+/** Returns a signature line of the first seller, printed on page 1. */
 export const printedPlace = (change: Partial<PrintedPlace> = {}): PrintedPlace => ({
   page: 1,
   kind: 'signature',
@@ -53,7 +53,7 @@ export const printedPlace = (change: Partial<PrintedPlace> = {}): PrintedPlace =
   ...change,
 });
 
-/** A packet that has waited for its buyer Priya since December 1, as the next steps of a deal see it. */
+/** Returns a packet that has waited for its buyer Priya since December 1, as the next steps of a deal see it. */
 export const waitingPacket = (change: Partial<PacketNow> = {}): PacketNow => ({
   id: 'p1',
   name: 'Purchase papers',
@@ -87,7 +87,7 @@ export function facts(
   return { id, name, pages, places };
 }
 
-/** Two sellers who sign page 1 and initial every page: nothing for the gate check to find. */
+/** Returns two sellers who sign page 1 and initial every page: nothing for the gate check to find. */
 export function cleanDraft(): Draft {
   return {
     name: 'Papers',
@@ -107,7 +107,7 @@ export function cleanDraft(): Draft {
   };
 }
 
-/** A plan of `gates`, each a list of party ids; every party signs once and initials once. */
+/** Returns a plan of `gates`, each a list of party ids; every party signs once and initials once. */
 export function planOf(gates: string[][], acts: Record<string, PacketParty['act']> = {}): Plan {
   const ids = gates.flat();
   return {

@@ -11,7 +11,7 @@ export type PatternEngine = (source: string) => Pattern | null;
 
 let engine: PatternEngine | null = null;
 
-/** Names the engine. */
+/** Sets the engine that runs patterns. */
 export function runPatternsWith(which: PatternEngine): void {
   engine = which;
 }

@@ -13,8 +13,8 @@ const LANGUAGES: Words[] = readdirSync(dir)
   }));
 
 /**
- * The named parts of a message, those inside of plurals and choices too. A number that only
- * chooses between forms and is not shown counts only with `choosing`: not every language has plurals.
+ * Returns the named parts of a message, including those inside plurals and choices. A number that only selects a form
+ * and is not shown counts only with `choosing`, because not every language has plurals.
  */
 function parts(elements: MessageFormatElement[], choosing = true): Set<string> {
   const out = new Set<string>();

@@ -2,7 +2,7 @@
 import { count } from '../text/names';
 import type { Block, Inline, Written } from './types';
 
-/** How many lines of one text the other has not, and the other way round. */
+/** Returns the number of lines that only one text has, and the number that only the other has. */
 export function textChanges(before: Written | null, after: Written | null): string[] {
   if (!before || !after) return [];
   const [was, is] = [linesOf(before), linesOf(after)];
@@ -28,7 +28,7 @@ function beyond(some: readonly string[], others: readonly string[]): number {
   return n;
 }
 
-/** Each heading, paragraph, condition and signature block as a line. */
+/** Returns each heading, paragraph, condition and signature block as one line. */
 function linesOf(text: Written): string[] {
   const lines: string[] = [];
   const walk = (b: Block) => {

@@ -88,7 +88,7 @@ export interface ComposeFor {
 }
 
 /**
- * What stands on the paper of a written form. Text stays text: nothing in it is run, or looked through for tags.
+ * Returns what is printed on the paper of a written form. Text is never interpreted: tags in it are not filled in.
  *
  * @throws UnfitText where it is repeated for so many people that no paper holds it
  */
@@ -157,7 +157,10 @@ class Composer {
     }
   }
 
-  /** Whether what depends on a condition stands on the paper. What is not known is asked for, and counts as not there. */
+  /**
+   * Returns whether the part that depends on a condition is printed. A condition with an unknown fact is reported, and
+   * the part is not printed.
+   */
   private holds({ key, is, value }: { key: string; is: string; value: string }): boolean {
     if (this.on.sample) return true;
     const known = tagFact(key, this.on.values);

@@ -18,7 +18,8 @@ import {
 type Bag = Record<string, unknown>;
 
 /**
- * The text of a value from outside. What it does not know in a part it knows (an editor's own attributes) is left out.
+ * Returns the written form that a value from outside describes. Unknown attributes of known parts, such as an editor's
+ * own, are left out.
  *
  * @throws UnfitText where a part is unknown, where it is too much or too deep, or where it holds what no paper can
  */
@@ -101,7 +102,10 @@ class Reader {
     }
   }
 
-  /** A part repeated within a repeated part would grow with the square of the people, so it is refused. */
+  /**
+   * Reads a repeated part. Within another repeated part it is refused, because the text would grow with the square of
+   * the people.
+   */
   private each(b: Bag, side: Side, depth: number): Block {
     if (this.repeated) throw new UnfitText('A repeated part cannot be inside another one. Put it after it.');
     this.repeated = true;
@@ -216,7 +220,10 @@ function whole(value: unknown, least: number, most: number, what: string): numbe
   return value;
 }
 
-/** Whether words of it ship is the server's to know; a tag it does not know is written in English. */
+/**
+ * Returns a language tag after checking its form. Which languages exist is known to the server; a paper in an unknown
+ * one is written in English.
+ */
 function languageOf(value: unknown): string {
   if (typeof value !== 'string' || !/^[a-z]{2,3}(?:-[A-Za-z]{1,8})?$/.test(value))
     throw new UnfitText('The language of the paper is not known.');

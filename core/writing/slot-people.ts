@@ -13,8 +13,8 @@ const everyOf = (slots: readonly Slot[]) =>
   new Map(slots.flatMap((s): [string, Side][] => (s.slot === 'every' ? [[s.id, s.side]] : [])));
 
 /**
- * The people of a deal in a form's slots. A slot for one person stays a slot, which whoever uses the kit fills; one for
- * everybody becomes its people, each with places of their own.
+ * Returns the people of a deal in a form's slots. A slot for one person stays a slot, to be filled by whoever uses the
+ * kit; a slot for everybody becomes its people, each with places of their own.
  *
  * @param people  everybody of the deal
  * @param words   of the paper's language

@@ -49,7 +49,7 @@ const OF_PAPER: readonly TagDef[] = [
   { key: 'paper.reason', label: 'Reason', type: 'text', from: 'paper' },
 ];
 
-/** Whether a tag is of the paper alone, and nothing a deal keeps. */
+/** Returns whether a tag belongs to the paper alone and is not stored with the deal. */
 export const isOfPaper = (key: string): boolean => OF_PAPER.some((t) => t.key === key);
 
 /** Maximum number of people of one side with a tag of their own. */

@@ -86,6 +86,9 @@ const isSentence = (text) =>
   /[A-Za-z][a-z][,:;]? [A-Za-z]{2}|\u2022 [A-Za-z]{2}|[A-Za-z]{3} \u2022/.test(text) &&
   !/\dpx\b|\bpx\b|\b(?:solid|dashed)\b|sans-serif|rgba|var\(|[{}]|^(?:drop|nudge) \u2022/.test(text);
 
+const branchesOf = (node) =>
+  node.type === 'ConditionalExpression' ? [node.consequent, node.alternate].flatMap(branchesOf) : [node];
+
 const literalText = {
   meta: {
     type: 'problem',
@@ -111,6 +114,13 @@ const literalText = {
       },
       'JSXElement > JSXExpressionContainer > Literal'(node) {
         if (typeof node.value === 'string') judge(node, node.value);
+      },
+      // Words handed to a sentence, also the branches of a choice between them: "is" and "are" belong into words.ts.
+      'CallExpression[callee.object.name="TEXT"]'(node) {
+        for (const part of node.arguments.flatMap(branchesOf)) {
+          const text = textOf(part);
+          if (text && /\p{L}{2}/u.test(text)) context.report({ node: part, messageId: 'text', data: { text } });
+        }
       },
       Literal(node) {
         if (!NAMES.has(node.parent.type) && isSentence(textOf(node) ?? '')) judge(node, node.value);

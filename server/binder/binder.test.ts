@@ -31,7 +31,7 @@ async function binder(dealId: string): Promise<string> {
   return file;
 }
 
-/** What `unzip` makes of a file: names and bytes. */
+/** Returns what `unzip` makes of a file: names and bytes. */
 function unpacked(zip: string): Map<string, Buffer> {
   const to = mkdtempSync(path.join(dir, 'out-'));
   execFileSync('python3', ['-m', 'zipfile', '-e', zip, to]);

@@ -27,7 +27,7 @@ export interface BinderIndex {
   chains: { path: string; packet: string }[];
 }
 
-/** A part of a path: whatever a paper is called, it stays one name in one folder. */
+/** Returns a paper's name as one part of a path, so that it stays one name in one folder whatever it contains. */
 function partOf(name: string, ending: string): string {
   const plain = fileNameOf(name)
     .replace(/[<>:"|?*]/g, ' ')
@@ -38,7 +38,7 @@ function partOf(name: string, ending: string): string {
 }
 
 const numbered = (n: number) => String(n).padStart(3, '0');
-/** The ending of a file's name, when it is a plain one. */
+/** Returns the extension of a file's name if it is a plain one. */
 const endingOf = (name: string) => /\.[A-Za-z0-9]{1,8}$/.exec(name)?.[0] ?? '';
 
 /** Gathers what is in a deal: executed papers in the order in which they were executed, originals, chains. */

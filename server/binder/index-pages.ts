@@ -4,7 +4,7 @@ import type { BinderIndex } from './contents';
 const escape = (text: string) => text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
 const href = (path: string) => escape(path.split('/').map(encodeURIComponent).join('/'));
 
-/** One page with links into the binder; it holds no script, and asks for nothing from outside. */
+/** Returns a page of links into the binder. It has no script and loads nothing from elsewhere. */
 export function indexHtml(i: BinderIndex): string {
   const { deal } = i;
   const item = (path: string, name: string, more: string) =>
@@ -37,7 +37,7 @@ ${part(
 `;
 }
 
-/** The same as plain lines. */
+/** Returns the same index as plain text. */
 export function indexText(i: BinderIndex): string {
   const { deal } = i;
   const lines = [

@@ -26,7 +26,7 @@ export async function askForBinder(db: Db, dealId: string, at: Date): Promise<vo
   );
 }
 
-/** Notes how far a binder has come. */
+/** Saves the progress of a binder. */
 export async function noteProgress(db: Db, dealId: string, done: number, pieces: number): Promise<void> {
   await db.query('update binder set done = $2, pieces = $3 where deal_id = $1', [dealId, done, pieces]);
 }

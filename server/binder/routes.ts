@@ -3,7 +3,7 @@ import type { Context } from '../context';
 import { serve } from '../http/routing';
 import * as service from './service';
 
-/** One file for a deal. */
+/** Serves the binder, which is one file per deal. */
 export function binderRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'binder', ({ params }) => service.binderView(ctx, params.dealId));
   serve(app, 'makeBinder', ({ params }) => service.askForBinder(ctx, params.dealId));

@@ -14,7 +14,7 @@ import { contentsOf, type Piece } from './contents';
 import { indexHtml, indexText } from './index-pages';
 import * as q from './queries';
 
-/** How a binder stands, whether one was ever asked for. */
+/** Returns the state of a binder, whether or not it was ever requested. */
 export async function binderView(ctx: Context, dealId: string): Promise<BinderView> {
   await dealOr404(ctx.database.pool, dealId);
   const b = await q.binderOf(ctx.database.pool, dealId);
@@ -27,7 +27,7 @@ export async function binderView(ctx: Context, dealId: string): Promise<BinderVi
   };
 }
 
-/** Has a binder made, anew where there is one. */
+/** Requests that a binder is made, or made again. */
 export async function askForBinder(ctx: Context, dealId: string): Promise<BinderView> {
   await dealOr404(ctx.database.pool, dealId);
   await inTransaction(ctx.database.pool, async (tx) => {
@@ -37,11 +37,7 @@ export async function askForBinder(ctx: Context, dealId: string): Promise<Binder
   return binderView(ctx, dealId);
 }
 
-/**
- * The finished file.
- *
- * @throws Problem `not-found` before there is one
- */
+/** Returns the finished file. @throws Problem `not-found` before there is one */
 export async function binderFile(ctx: Context, dealId: string): Promise<{ name: string; sha256: string }> {
   const deal = await dealOr404(ctx.database.pool, dealId);
   const b = await q.binderOf(ctx.database.pool, dealId);
@@ -86,7 +82,7 @@ export async function makeBinder(ctx: Context, dealId: string): Promise<void> {
 
 type Entry = Piece | { path: string; text: string | Uint8Array };
 
-/** The bytes of a ZIP, piece after piece: none is begun before the one before it is through. */
+/** Yields the bytes of a ZIP file. The next entry is started only when the one before it was consumed. */
 async function* zipped(
   ctx: Context,
   entries: Entry[],
@@ -123,7 +119,7 @@ async function streamOf(ctx: Context, e: Entry): Promise<Readable> {
   return Readable.from([Buffer.from((await chainOf(ctx, e.from.chainOf)).text)]);
 }
 
-/** The index as a PDF, typeset as any text is that is brought in. */
+/** Returns the index as a PDF, typeset like any imported text. */
 async function indexPdf(ctx: Context, title: string, text: string): Promise<Uint8Array> {
   const { sha256 } = await ctx.files.put(Buffer.from(text));
   try {

@@ -8,7 +8,7 @@ import { peoplePart, type PersonPart } from './queries';
 type Person = Pick<PersonPart, 'id' | 'name' | 'email' | 'phone' | 'company'>;
 const A_PART = 500;
 
-/** One person as a card; what follows the last space is taken for the family name. */
+/** Returns one person as a vCard. The part after the last space is taken as the family name. */
 function cardText(p: Person): string {
   const card = new ICAL.Component('vcard');
   const words = p.name.split(' ');
@@ -31,7 +31,7 @@ function cardText(p: Person): string {
   return `${card.toString()}\r\n`;
 }
 
-/** The whole address book, part by part. */
+/** Yields the whole address book in parts. */
 export async function* cardsOfAll(ctx: Context): AsyncGenerator<string> {
   for (let after: string | null = null; ;) {
     const rows: PersonPart[] = await peoplePart(ctx.database.pool, after, A_PART);
@@ -41,11 +41,7 @@ export async function* cardsOfAll(ctx: Context): AsyncGenerator<string> {
   }
 }
 
-/**
- * One person as a card.
- *
- * @throws Problem `not-found`
- */
+/** Returns one person as a vCard. @throws Problem `not-found` */
 export async function cardOf(ctx: Context, id: string): Promise<{ name: string; text: string }> {
   const p = await personById(ctx.database.pool, id);
   if (!p) throw notFound('This person');

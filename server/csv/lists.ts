@@ -19,7 +19,7 @@ export interface WrittenList {
 
 const A_PART = 500;
 
-/** The rows of a list, asked for part by part. */
+/** Yields the rows of a list, querying one part at a time. */
 async function* rowsOf<R extends { id: string }>(
   next: (after: string | null) => Promise<R[]>,
   row: (r: R) => Cell[],
@@ -31,7 +31,7 @@ async function* rowsOf<R extends { id: string }>(
 const when = (at: Date | null) => at?.toISOString() ?? '';
 const words = (name: string) => name.replace(/_/g, ' ');
 
-/** Deals as they can be brought in again: a column for each field that a table of deals may have. */
+/** Returns deals in a form that can be imported again: with a column for each field of a table of deals. */
 async function deals(ctx: Context): Promise<WrittenList> {
   const db = ctx.database.pool;
   const own = await ownFacts(db);
@@ -97,7 +97,7 @@ function factText(def: FactDef | undefined, value: FactValue | undefined): strin
   return typeof value === 'number' ? String(value) : factWords(def, value);
 }
 
-/** The numbers beneath the charts. */
+/** Returns the numbers under the charts. */
 async function sums(ctx: Context, list: 'weeks' | 'waits' | 'hold-ups' | 'through'): Promise<WrittenList> {
   const v = await insightView(ctx);
   switch (list) {
@@ -124,7 +124,7 @@ async function sums(ctx: Context, list: 'weeks' | 'waits' | 'hold-ups' | 'throug
   }
 }
 
-/** A list by its name. */
+/** Returns a list by its name. */
 // eslint-disable-next-line max-lines-per-function -- one case for each list
 export async function writtenList(ctx: Context, list: ListName): Promise<WrittenList> {
   const db = ctx.database.pool;

@@ -2,7 +2,7 @@
 import type { AnyPacketStatus } from '@gatepath/contract';
 import type { Db } from '../db/pool';
 
-/** One part of a list: what comes after an id, as far as so many rows. */
+/** Returns one part of a list: the rows after an id, up to a maximum. */
 async function part<R extends object>(
   db: Db,
   select: string,

@@ -12,7 +12,7 @@ const asFile = (reply: FastifyReply, type: string, name: string) =>
     .header('cache-control', 'private, no-store')
     .header('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(name)}`);
 
-/** Lists as files that other programs read. */
+/** Serves lists as files that other programs read. */
 export function csvRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'csv', async ({ params, reply }) => {
     const { headings, rows } = await writtenList(ctx, params.list);

@@ -49,7 +49,7 @@ async function open({ dir, url }: Old): Promise<Database> {
   return openDatabase({ databaseUrl: url, dataDir: dir });
 }
 
-/** A file as the store of any version keeps it. */
+/** Returns a file as the store of any version keeps it. */
 function store(dir: string, bytes: Uint8Array): string {
   const hash = createHash('sha256').update(bytes).digest('hex');
   const file = path.join(dir, 'files', hash.slice(0, 2), hash);

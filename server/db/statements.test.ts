@@ -48,7 +48,7 @@ beforeAll(async () => {
 });
 afterAll(() => lite.close());
 
-/** What is wrong with a statement: an error of the database, or columns that are not those of its row. */
+/** Returns what is wrong with a statement: an error of the database, or columns that are not those of its row. */
 async function faultOf({ at, sql, row }: Statement): Promise<string | null> {
   let fields: { name: string; dataTypeID: number }[];
   try {
@@ -84,7 +84,7 @@ const AT_RUN_TIME = {
   'server/find/queries.ts': 'the search, from the kinds it asks for: described below',
 };
 
-/** The statement that a query sends. */
+/** Returns the statement that a query sends. */
 async function sentBy(query: (db: Db) => Promise<unknown>): Promise<string> {
   let sent = '';
   await query({

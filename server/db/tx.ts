@@ -87,7 +87,7 @@ export async function inTransaction<T>(pool: pg.Pool, work: (tx: Tx) => Promise<
 
 let notifyAfterCommit: (error: unknown) => void = () => undefined;
 
-/** Names who hears of callbacks that failed after a commit. */
+/** Sets the handler for errors of callbacks that run after a commit. */
 export function onAfterCommitError(tell: (error: unknown) => void): void {
   notifyAfterCommit = tell;
 }

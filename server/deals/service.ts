@@ -132,7 +132,7 @@ export async function dealView(ctx: Context, id: string, member: Member): Promis
   };
 }
 
-/** Whether the day until which a deal must be retained has not passed. */
+/** Returns whether the day until which a deal must be retained is still ahead. */
 const isRetained = (until: string | null, today: string): boolean => until !== null && until >= today;
 
 /** Maximum number of packets for which a forecast is computed. */

@@ -258,7 +258,7 @@ function packetNow(row: PacketListRow, state: PacketState | null, zone: string, 
             .map((x) => ({
               id: x.id,
               partyId: x.partyId,
-              name: state.plan.parties.find((p) => p.id === x.partyId)?.name ?? 'Somebody',
+              name: state.plan.parties.find((p) => p.id === x.partyId)?.name ?? 'Someone',
               day: dayOf(x.at, zone),
               text: x.text,
             }))
@@ -274,7 +274,10 @@ function packetNow(row: PacketListRow, state: PacketState | null, zone: string, 
   };
 }
 
-/** Whether a party is waited for. A party that only receives is not, unless it cannot be reached. */
+/**
+ * Returns whether a party is waited for. A party that only receives is not, unless its message came back and it got no
+ * letter yet.
+ */
 const wantsAct = (state: PacketState, p: PacketState['plan']['parties'][number]) => {
   const { bounced, letter } = progressOf(state, p.id);
   return !receives(p) || (!!bounced && !letter);

@@ -141,7 +141,7 @@ test('whoever signed an earlier version is shown what changed, and nobody else i
     expect((await server.call('signingChanges', { params: { token: wren!, documentId } })).status).toBe(404);
 });
 
-/** A packet of one paper to some people of a deal, each with a signature; their tokens. */
+/** Sends a packet of one paper to some people of a deal, each with a signature, and returns their tokens. */
 async function asks(deal: DealView, documentId: string, names: string[]): Promise<string[]> {
   const { server } = way;
   const { id, draft } = await server.ok('newPacket', {

@@ -59,7 +59,7 @@ function notWorkedOut(error: unknown, after: DocumentRow): unknown {
   return new Problem('not-worked-out', `“${after.name}” ${error.inWords('compared')}. Compare both versions yourself.`);
 }
 
-/** @throws Problem `reading` */
+/** Returns the file of an earlier version of a document. @throws Problem `reading` */
 function versionFile(ctx: Context, row: DocumentRow): VersionFile {
   // A paper whose words were left out has none that could be wrong.
   return { facts: itemAt(factsFiles(ctx, [row]), 0), scans: row.scan_pages };

@@ -21,7 +21,7 @@ const fetched = async (url: string) => {
   return { status: a.status, text: a.raw.toString() };
 };
 
-/** What both readers find: uid to day and title. They must agree. */
+/** Returns what both readers find, uid to day and title, after comparing them. */
 function read(text: string): Map<string, { day: string; title: string; sequence: number }> {
   const whole = new ICAL.Component(ICAL.parse(text));
   const strict = new Map(

@@ -7,7 +7,7 @@ export type Owner = { dealId: string } | { memberId: string };
 const column = (owner: Owner) => ('dealId' in owner ? 'deal_id' : 'member_id');
 const idOf = (owner: Owner) => ('dealId' in owner ? owner.dealId : owner.memberId);
 
-/** The id of an owner's calendar; null when it has no address. */
+/** Returns the id of an owner's calendar; null if it has no address. */
 export async function feedOf(db: Db, owner: Owner): Promise<string | null> {
   const r = await db.query<{ id: string }>(`select id from feed where ${column(owner)} = $1`, [idOf(owner)]);
   return r.rows[0]?.id ?? null;
@@ -27,7 +27,7 @@ export async function deleteFeed(db: Db, owner: Owner): Promise<void> {
   await db.query(`delete from feed where ${column(owner)} = $1`, [idOf(owner)]);
 }
 
-/** Whose calendar an id is; null when it is nobody's any more. */
+/** Returns the owner of a calendar id; null if it was ended. */
 export async function ownerOf(db: Db, id: string): Promise<Owner | null> {
   const r = await db.query<{ deal_id: string | null; member_id: string | null }>(
     'select deal_id, member_id from feed where id = $1',
@@ -38,7 +38,7 @@ export async function ownerOf(db: Db, id: string): Promise<Owner | null> {
   return row?.member_id ? { memberId: row.member_id } : null;
 }
 
-/** Ids of open deals a member works on, newest first. */
+/** Returns the ids of the open deals a member works on, newest first. */
 export async function openDealsOf(db: Db, memberId: string, limit: number): Promise<string[]> {
   const r = await db.query<{ deal_id: string }>(
     `select deal_id from deal_item where list = 'deal' and member_id in ('', $1) order by deal_id desc limit $2`,
@@ -50,7 +50,7 @@ export async function openDealsOf(db: Db, memberId: string, limit: number): Prom
 /** A deal as a calendar tells of it. */
 export type CalendarDeal = DealRow & { computed: ComputedDeal | null; looked: string };
 
-/** Deals with how they stand, and with the number of the last look at them, which grows with every change. */
+/** Returns deals with their status and the number of their last computation, which grows with every change. */
 export async function calendarDeals(db: Db, ids: string[]): Promise<CalendarDeal[]> {
   const r = await db.query<CalendarDeal>(
     `select id, kind, address, city, time_zone, created_at, for_whom, status, status_on::text, facts, dates, tags, archived_at,
@@ -60,7 +60,7 @@ export async function calendarDeals(db: Db, ids: string[]): Promise<CalendarDeal
   return r.rows;
 }
 
-/** Papers of deals that hold until a day. */
+/** Returns the papers of deals that are valid until a day. */
 export async function terms(
   db: Db,
   dealIds: string[],

@@ -21,7 +21,7 @@ export function feedRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'endOwnFeed', ({ member }) => service.endFeed(ctx, service.own(member)));
 }
 
-/** The calendars themselves: programs fetch them, with nothing but their address. */
+/** Serves the calendars. Calendar programs fetch them with nothing but their secret address. */
 export function calendarRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'calendar', async ({ params, reply }) => send(reply, await service.calendarBehind(ctx, params.token)));
 }

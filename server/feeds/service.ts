@@ -33,17 +33,13 @@ const MOST_DEALS = 400;
 const secretOf = (ctx: Context, id: string) => `${id}.${hashSecret(`feed:${id}`, ctx.config.sessionSecret)}`;
 const addressOf = (ctx: Context, id: string) => `${ctx.config.publicUrl}/api/calendar/${secretOf(ctx, id)}`;
 
-/** The address of a calendar, if it has one. */
+/** Returns the address of a calendar, if it has one. */
 export async function feedView(ctx: Context, owner: q.Owner): Promise<FeedView> {
   const id = await q.feedOf(ctx.database.pool, owner);
   return { url: id ? addressOf(ctx, id) : null };
 }
 
-/**
- * Gives a calendar an address, or another one: whatever it had before is dead.
- *
- * @throws Problem `not-found`
- */
+/** Gives a calendar a new address; an earlier one stops working. @throws Problem `not-found` */
 export async function renewFeed(ctx: Context, owner: q.Owner): Promise<FeedView> {
   if ('dealId' in owner && !(await deals.dealById(ctx.database.pool, owner.dealId))) throw notFound('This deal');
   const id = newId();
@@ -58,7 +54,7 @@ export async function endFeed(ctx: Context, owner: q.Owner): Promise<FeedView> {
 }
 
 /**
- * The calendar behind a secret address.
+ * Returns the calendar behind a secret address.
  *
  * @throws Problem `not-found` for an address that is none, or not any more
  */
@@ -72,18 +68,14 @@ export async function calendarBehind(ctx: Context, secret: string): Promise<stri
   return 'dealId' in owner ? (await calendarOfDeal(ctx, owner.dealId)).text : calendarOfMember(ctx, owner.memberId);
 }
 
-/**
- * A deal's days as an iCalendar file.
- *
- * @throws Problem `not-found`
- */
+/** Returns a deal's days as an iCalendar file. @throws Problem `not-found` */
 export async function calendarOfDeal(ctx: Context, dealId: string): Promise<{ name: string; text: string }> {
   const [deal] = await q.calendarDeals(ctx.database.pool, [dealId]);
   if (!deal) throw notFound('This deal');
   return { name: `${deal.address}.ics`, text: write(ctx, deal.address, await entriesOf(ctx, [deal])) };
 }
 
-/** A member's days: those of all open deals they work on. */
+/** Returns a member's days as an iCalendar file: those of all open deals they work on. */
 export async function calendarOfMember(ctx: Context, memberId: string): Promise<string> {
   const db = ctx.database.pool;
   const firm = await ctx.firm();
@@ -159,5 +151,5 @@ function write(ctx: Context, name: string, entries: Entry[]): string {
   return calendar.toString();
 }
 
-/** Whose calendar a member asks for: their own. */
+/** Returns the calendar that a member asks for, which is always their own. */
 export const own = (member: Member): q.Owner => ({ memberId: member.id });

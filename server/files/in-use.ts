@@ -1,7 +1,7 @@
 /** Which files of the store something refers to: documents, packets, binders, and hands. */
 import type { Db } from '../db/pool';
 
-/** Whether anything refers to a file. Asked before one is ever removed. */
+/** Returns whether anything refers to a file. Must be called before a file is deleted. */
 export async function isInUse(db: Db, sha256: string): Promise<boolean> {
   const r = await db.query(
     `select 1 where exists (select 1 from document where original_sha256 = $1)

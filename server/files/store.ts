@@ -27,7 +27,7 @@ export class FileStore {
 
   constructor(private readonly root: string) {}
 
-  /** Where the bytes of a fingerprint lie (whether or not they are there). */
+  /** Returns the path for the bytes of a hash, whether or not the file exists. */
   fileOf(hash: string): string {
     if (!/^[0-9a-f]{64}$/.test(hash)) throw new Error('not a file fingerprint');
     return path.join(this.root, hash.slice(0, 2), hash);
@@ -91,8 +91,8 @@ export class FileStore {
   }
 
   /**
-   * Whether a file is there and whole. One that is not is written anew by whoever brings its bytes;
-   * one that is counts as new from now on, so that nobody clears it away meanwhile.
+   * Returns whether a file exists and is intact. A damaged file is written again by whoever stores its bytes; an intact
+   * one counts as new from now on, so that it is not deleted meanwhile.
    */
   private async isThere(hash: string): Promise<boolean> {
     try {
@@ -117,7 +117,7 @@ export class FileStore {
     return this.removeIf(hash, (mtimeMs) => Date.now() - mtimeMs > olderThanMs);
   }
 
-  /** Moves a file aside and deletes it if its time of change is still as it should be; else puts it back. */
+  /** Moves a file aside and deletes it if its time of change is the expected one; otherwise moves it back. */
   private async removeIf(hash: string, mayGo: (mtimeMs: number) => boolean): Promise<boolean> {
     const aside = await this.temp();
     try {
@@ -152,7 +152,7 @@ export class FileStore {
     return this.removeIf(hash, (mtimeMs) => mtimeMs === stored.at);
   }
 
-  /** Every file's fingerprint. */
+  /** Yields the hash of every file. */
   async *all(): AsyncGenerator<string> {
     for (const part of await readdir(this.root).catch(() => [])) {
       if (!/^[0-9a-f]{2}$/.test(part)) continue;
@@ -160,7 +160,7 @@ export class FileStore {
     }
   }
 
-  /** Milliseconds since a file came, or was brought once more. */
+  /** Returns the milliseconds since a file was stored, or stored again. */
   async age(hash: string): Promise<number> {
     return stat(this.fileOf(hash)).then(
       (s) => Date.now() - s.mtimeMs,
@@ -177,12 +177,12 @@ export class FileStore {
     }
   }
 
-  /** The bytes of a file. @throws `DamagedFile` when they are not what the name says */
+  /** Returns the bytes of a file. @throws `DamagedFile` if they do not match its hash */
   async read(hash: string): Promise<Buffer> {
     return Buffer.from(await readStored(this.fileOf(hash)));
   }
 
-  /** A file as a stream, looked at before its first byte goes out. @throws `DamagedFile` */
+  /** Returns a file as a stream, after verifying it. @throws `DamagedFile` */
   async stream(hash: string): Promise<ReadStream> {
     await requireWhole(this.fileOf(hash));
     return createReadStream(this.fileOf(hash));

@@ -15,7 +15,7 @@ export class DamagedFile extends Error {
 
 const NAME = /^[0-9a-f]{64}$/;
 
-/** The bytes of a file; one that is named for its fingerprint is held to it. */
+/** Returns the bytes of a file; one that is named by its hash is verified against it. */
 export async function readStored(file: string): Promise<Uint8Array> {
   const bytes = new Uint8Array(await readFile(file));
   const name = path.basename(file);

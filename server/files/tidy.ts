@@ -26,12 +26,12 @@ export async function tidy(ctx: Context, what: string): Promise<void> {
   await ctx.files.deleteIncoming(YOUNG_MS);
 }
 
-/** Has a file deleted in an hour, if nothing refers to it then and nobody has brought it again meanwhile. */
+/** Queues the deletion of a file in an hour, if nothing refers to it then and it was not stored again. */
 export async function queueFileDeletion(ctx: Context, sha256: string): Promise<void> {
   await ctx.jobs.queueNow('tidy', sha256, TIDY_AFTER_S);
 }
 
-/** The same as part of a transaction: for files whose last reference the transaction removes. */
+/** Queues the deletion of files as part of a transaction, for files whose last reference the transaction removes. */
 export async function queueFileDeletionIn(ctx: Context, tx: Tx, sha256: string): Promise<void> {
   await ctx.jobs.queue(tx, 'tidy', sha256, TIDY_AFTER_S);
 }
@@ -50,7 +50,7 @@ async function deleteUnused(ctx: Context, sha256: string): Promise<void> {
   else if (await ctx.files.has(sha256)) await queueFileDeletion(ctx, sha256);
 }
 
-/** Where the pictures of a file's pages lie. */
+/** Returns the folder of the pictures of a file's pages. */
 export function pictureDir(ctx: Context, sha256: string): string {
   return path.join(ctx.config.dataDir, 'cache', 'pages', sha256.slice(0, 2));
 }

@@ -79,7 +79,10 @@ export async function alongIndexes(db: Db): Promise<void> {
   );
 }
 
-/** What holds all of these words, each as the beginning of one: the best of each kind, those of open deals first. */
+/**
+ * Returns what contains all of these words, each as the beginning of a word: the best matches of each kind, those of
+ * open deals first.
+ */
 export async function byWords(db: Db, terms: string[], limit: number): Promise<FoundRow[]> {
   const words = terms.map((t) => `${t}:*`).join(' & ');
   const found = await best(db, FOUND_KINDS, true, words, limit);
@@ -103,7 +106,7 @@ async function best(
   return (await db.query<FoundRow>(kinds.map(of).join(' union all '), [words, WEIGHED.words, limit])).rows;
 }
 
-/** What is written alike, in any kind, nearest first. */
+/** Returns what is spelled similarly, of any kind, most similar first. */
 export async function byLikeness(db: Db, text: string, limit: number): Promise<FoundRow[]> {
   const r = await db.query<FoundRow>(
     `select ${COLUMNS}, word_similarity($1, folded) as rank from (

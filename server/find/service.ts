@@ -10,11 +10,11 @@ const OF_A_KIND = 6;
 const MOST_TERMS = 8;
 const LONGEST_TERM = 40;
 
-/** The words of what was asked for: letters and digits, in lower case, without accents. */
+/** Returns the words of a search: letters and digits, in lower case, without accents. */
 export const termsOf = (text: string): string[] =>
   (fold(text).match(/[\p{L}\p{N}]+/gu) ?? []).slice(0, MOST_TERMS).map((t) => t.slice(0, LONGEST_TERM));
 
-/** Deals, people, packets and papers by what somebody wrote. */
+/** Returns the deals, people, packets and papers that match a text. */
 export async function find(ctx: Context, text: string): Promise<FoundView> {
   const terms = termsOf(text);
   if (!terms.length) return viewOf([], false);

@@ -18,7 +18,7 @@ afterAll(() => way.stop());
 
 const as = (cookie: string) => (way.server.cookie = cookie);
 
-/** A draft of Odile's that can go. */
+/** Returns a draft of Odile's that can go. */
 async function ready() {
   const deal = await way.server.deal('14 Lantern Row', ['Wren Alder']);
   const doc = await way.server.uploadReady(deal.id, 'paper.pdf', await paper({ pages: 1 }));

@@ -15,7 +15,7 @@ afterAll(() => way.stop());
 
 const PASSWORD = 'a long password';
 
-/** The link in the newest message of a kind to somebody. */
+/** Returns the link in the newest message of a kind to somebody. */
 async function linkTo(email: string, kind: string): Promise<string> {
   const { items } = await server.ok('mailroom', { query: { limit: '100' } });
   const found = items.find((m) => m.toEmail === email && m.kind === kind);

@@ -37,7 +37,7 @@ const MOST_SESSIONS = 50;
 
 const hashOf = (ctx: Context, token: string) => hashSecret(token, ctx.config.sessionSecret);
 
-/** @throws Problem `not-owner` */
+/** Throws unless the member is an owner. @throws Problem `not-owner` */
 function requireOwner(member: q.Member): void {
   if (member.role !== 'owner')
     throw new Problem('not-owner', 'Only an owner of the firm can do this. Ask one of them.');
@@ -49,7 +49,7 @@ const taken = (email: string) =>
     `${email} belongs to a member of the firm already. If they had left, enable them again.`,
   );
 
-/** @throws Problem `dead-link` */
+/** Returns the problem of a link that was used, withdrawn or has expired, or is unknown. */
 const deadLink = () =>
   new Problem('dead-link', 'This link no longer works: it was used, withdrawn or has expired. Ask for a new one.');
 

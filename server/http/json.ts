@@ -4,7 +4,10 @@ import type { FastifyInstance } from 'fastify';
 import { Problem } from '../problem';
 import { shapeProblem } from '../json-shape';
 
-/** Whether any object has a key that every object has, such as `constructor`: a lookup by it would succeed. */
+/**
+ * Returns whether any object has a key that all objects inherit, such as `constructor`, because a lookup by such a key
+ * succeeds.
+ */
 function hasOddKey(parsed: unknown): boolean {
   const open: unknown[] = [parsed];
   for (let v = open.pop(); v !== undefined; v = open.pop()) {

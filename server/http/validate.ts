@@ -40,7 +40,7 @@ export function validate(schema: AnySchema, value: unknown): unknown {
   }
 }
 
-/** Whether a value contains more than a number of values. */
+/** Returns whether a value contains more than a number of values. */
 function isLarger(value: unknown, most: number): boolean {
   let left = most;
   const open: unknown[] = [value];
@@ -90,7 +90,7 @@ function tooLong(schema: Schema | undefined, value: unknown, path: string): Vali
 const sizeInWords = (bytes: number) =>
   bytes < 1024 * 1024 ? `${Math.round(bytes / 1024)} kB` : `${Math.round(bytes / 1024 / 1024)} MB`;
 
-/** Whether the form parser's error means that the upload was cut off; it has no code. */
+/** Returns whether an error of the form parser means that the upload was cut off; that error has no code. */
 const isCutOff = (error: unknown) => /^(?:Part terminated early|Unexpected end of )/.test(messageOf(error));
 
 /**
@@ -116,7 +116,7 @@ export function asProblem(error: unknown, limit: number): Problem {
       retryAfter: 3,
     });
   if (isCollision(error))
-    return new Problem('busy', 'Somebody changed the same thing in this moment. Try again; nothing was lost.', {
+    return new Problem('busy', 'Someone changed the same thing at this moment. Try again; nothing was lost.', {
       retryAfter: 1,
     });
   if (isCutOff(error)) return new Problem('cut-off', 'The file did not arrive completely. Add it again.');

@@ -154,7 +154,7 @@ export async function saveFailure(db: Db, f: Omit<FailureRow, 'failed_at'>): Pro
   );
 }
 
-/** Deletes a failure, because the job is tried again. */
+/** Deletes the recorded failure of a job. @returns false if there was none */
 export async function deleteFailure(db: Db, queue: string, thing: string): Promise<boolean> {
   return (
     ((await db.query('delete from work_failure where queue = $1 and thing = $2', [queue, thing])).rowCount ?? 0) > 0

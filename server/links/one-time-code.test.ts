@@ -46,7 +46,7 @@ test('in any order of sending, giving and waiting, no code opens twice or late',
     fc.property(fc.array(step, { maxLength: 40 }), (steps) => {
       let seconds = 0;
       let row = null as CodeRow | null;
-      // What may be opened: the last code that was sent, and when.
+      // The model: only the code that was sent last is right, until it is used or too old.
       let open = null as { code: string; at: number } | null;
       for (const s of steps) {
         if (s.act === 'wait') seconds += s.seconds;

@@ -5,7 +5,10 @@
 import { randomInt } from 'node:crypto';
 import { CODE_MINUTES } from '@gatepath/contract';
 
-/** Number of wrong codes after which a person is locked out. */
+/**
+ * Number of wrong codes in a row that lock a person out: of a signing link until the sender lets them try again, of
+ * their own page for half an hour.
+ */
 export const MAX_TRIES = 5;
 /** How soon another code may be sent, in milliseconds. */
 export const CODE_AGAIN_MS = 60_000;

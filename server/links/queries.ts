@@ -202,7 +202,7 @@ export async function insertPicture(db: Db, packetId: string, partyId: string, s
   ]);
 }
 
-/** Fingerprints of the pictures a party added. */
+/** Returns the hashes of the pictures a party added. */
 export async function picturesAdded(db: Db, packetId: string, partyId: string): Promise<string[]> {
   const r = await db.query<{ sha256: string }>(
     'select sha256 from hand_picture where packet_id = $1 and party_id = $2',
@@ -220,7 +220,7 @@ export async function saveHand(db: Db, ownerHash: string, hand: Hand, at: Date):
   );
 }
 
-/** The hand kept for whoever owns an address; null when there is none. */
+/** Returns the hand saved for the owner of an address; null if there is none. */
 export async function savedHand(db: Db, ownerHash: string): Promise<Hand | null> {
   return (
     (await db.query<{ hand: Hand }>('select hand from saved_hand where owner_hash = $1', [ownerHash])).rows[0]?.hand ??
@@ -228,7 +228,7 @@ export async function savedHand(db: Db, ownerHash: string): Promise<Hand | null>
   );
 }
 
-/** Forgets the hand kept for an address. */
+/** Deletes the hand saved for an address. */
 export async function deleteHand(db: Db, ownerHash: string): Promise<void> {
   await db.query('delete from saved_hand where owner_hash = $1', [ownerHash]);
 }

@@ -79,13 +79,13 @@ export class Live {
     this.waiting.push({ topic, seq });
   }
 
-  /** Hears of a topic, here. @returns stops hearing */
+  /** Subscribes to a topic in this process. @returns a function that unsubscribes */
   on(topic: string, hear: (told: Told) => void): () => void {
     this.emitter.on(topic, hear);
     return () => this.emitter.off(topic, hear);
   }
 
-  /** Serves server-sent events for `topics` until the client goes, or may not hear them any more. */
+  /** Serves server-sent events for `topics` until the client disconnects or loses access. */
   serve(request: FastifyRequest, reply: FastifyReply, topics: string[], options: StreamOptions): void {
     const own = this.streams.get(options.owner) ?? [];
     if (own.length >= options.most)

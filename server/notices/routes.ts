@@ -7,7 +7,7 @@ import { rulesView, setRules } from './rules';
 import * as service from './service';
 import * as views from './views';
 
-/** Notices to many households. */
+/** Serves notices to many households. */
 export function noticeRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'notices', ({ query }) => views.listNotices(ctx, query));
   serve(app, 'newNotice', ({ body, member }) => service.newNotice(ctx, body, member));

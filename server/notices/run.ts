@@ -127,7 +127,7 @@ class Run {
     });
   }
 
-  /** @param papers where typeset papers are stored and found again */
+  /** Evaluates a row again, if it changed. @param papers where typeset papers are stored and found again */
   private async look(row: q.HomeOfNotice, papers: q.HomeOfNotice['papers']): Promise<EvaluatedRow> {
     const problems = [...row.unread];
     const same = this.same.get(row.id);
@@ -199,7 +199,7 @@ class Run {
     await q.setGone(pool, row.id, this.ctx.clock.now());
   }
 
-  /** @returns null if the row is not sent after all */
+  /** Makes and sends the packet of a row. @returns null if the row is not sent after all */
   private async makePacket(row: q.HomeOfNotice): Promise<string | null> {
     const { pool } = this.ctx.database;
     // Evaluated again: what was valid yesterday, or before the deal changed, may not be now.

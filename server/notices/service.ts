@@ -88,7 +88,7 @@ async function homesOfBody(ctx: Context, body: HomesBody): Promise<NewHome[]> {
   return rows.map((d) => ({ id: newId(), line: null, home: d.address, dealId: d.id, values: {}, why: [] }));
 }
 
-/** @throws Problem `over-limits` */
+/** Adds rows to a notice. @throws Problem `over-limits` */
 async function addRows(db: Db, noticeId: string, rows: NewHome[]): Promise<void> {
   const there = await q.countHomes(db, noticeId);
   if (there + rows.length > MOST_HOMES)
@@ -181,6 +181,8 @@ async function findHomes(db: Db, rows: readonly HomeRow[]): Promise<NewHome[]> {
 }
 
 /**
+ * Changes a notice.
+ *
  * @throws Problem `not-found`, `bad-fact`, `already-sent` for what cannot be changed once something was sent
  */
 export async function setNotice(ctx: Context, id: string, body: NoticePatch): Promise<NoticeView> {
@@ -193,7 +195,7 @@ export async function setNotice(ctx: Context, id: string, body: NoticePatch): Pr
     const said = body.values ? withValues(n.said, body.values, tags) : n.said;
     const other = !isDeepStrictEqual([rule, said], [n.rule, n.said]);
     const counts = (await q.countsOf(tx.db, [id])).get(id);
-    // Earlier and later recipients must read the same.
+    // Once the first home has the notice, its text must not change for the others.
     if (counts && counts.gone + counts.going > 0 && other)
       throw new Problem(
         'already-sent',

@@ -65,7 +65,7 @@ export async function listNotices(ctx: Context, query: NoticesQuery): Promise<Pa
   };
 }
 
-/** @throws Problem `not-found` */
+/** Returns a notice as its screen shows it. @throws Problem `not-found` */
 export async function noticeView(ctx: Context, id: string): Promise<NoticeView> {
   const db = ctx.database.pool;
   const n = await q.noticeById(db, id);
@@ -106,7 +106,7 @@ export async function listRows(ctx: Context, id: string, query: NoticeRowsQuery)
   };
 }
 
-/** @throws Problem `not-found` */
+/** Returns one row of a notice. @throws Problem `not-found` */
 export async function rowView(ctx: Context, noticeId: string, rowId: string): Promise<NoticeRow> {
   const row = await q.homeById(ctx.database.pool, noticeId, rowId);
   if (!row) throw notFound('This row');

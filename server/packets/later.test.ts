@@ -16,7 +16,7 @@ afterAll(() => way.stop());
 
 const tomorrow = () => addDays(dayOf(way.server.ctx.clock.now().toISOString(), 'America/New_York'), 1);
 
-/** A draft that can go. */
+/** Returns a draft that can go. */
 async function ready(name: string): Promise<PacketView> {
   const deal = await way.server.deal('14 Lantern Row', [name]);
   const doc = await way.server.uploadReady(deal.id, 'paper.pdf', await paper({ pages: 1 }));

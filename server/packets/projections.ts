@@ -144,7 +144,7 @@ export async function project(db: Db, done: Appended[]): Promise<void> {
   await saveProgress(db, progress);
 }
 
-/** Whether events can change which files a packet needs. Most marks and hands bring no file. */
+/** Returns whether events can change which files a packet needs. Most filled marks and hands bring no file. */
 function needsFiles(events: PacketEvent[]): boolean {
   return events.some(({ body }) => {
     if (body.type === 'mark_filled') return 'file' in body.value;

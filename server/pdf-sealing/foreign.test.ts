@@ -13,7 +13,7 @@ jest.setTimeout(240_000);
 const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-foreign-'));
 const run = (...args: string[]) => execFileSync('openssl', args, { cwd: dir, stdio: ['ignore', 'pipe', 'ignore'] });
 
-/** A key with a certificate of somebody, made by OpenSSL. */
+/** Returns a key with a certificate of somebody, made by OpenSSL. */
 function person(name: string, how: 'rsa' | 'ec'): { key: string; cert: string } {
   const [key, cert] = [`${name}.key`, `${name}.pem`];
   const algorithm = how === 'rsa' ? ['-newkey', 'rsa:2048'] : ['-newkey', 'ec', '-pkeyopt', 'ec_paramgen_curve:P-256'];
@@ -46,7 +46,7 @@ const cms =
 const SIGNED_AT = new Date().toISOString().replace(/\.\d+Z$/, '.000Z');
 const ROOM = 8_000;
 let n = 0;
-/** The paper signed as other programs do: by OpenSSL, in a dictionary of its own, in an update of the file. */
+/** Returns the paper signed as other programs do: by OpenSSL, in a dictionary of its own, in an update of the file. */
 function signedBy(
   bytes: Uint8Array,
   who: { key: string; cert: string },
@@ -92,7 +92,7 @@ function signedBy(
   return Buffer.concat([one, Buffer.from(`<${hex}>`, 'latin1'), two]);
 }
 
-/** What pdfsig says of each signature. */
+/** Returns what pdfsig says of each signature. */
 function pdfsig(bytes: Uint8Array): string[] {
   const file = path.join(dir, `${n++}.pdf`);
   writeFileSync(file, bytes);
@@ -204,14 +204,14 @@ describe('forged and unusual files: our verdict beside that of another program',
   const jane = person('Jane Notary', 'rsa');
   const ec = person('Eva Curve', 'ec');
   const other = person('Olaf Other', 'rsa');
-  /** A letter that Jane really signed, in a container that brings its content. */
+  /** Returns a letter that Jane really signed, in a container that brings its content. */
   const letter =
     (options: string[] = []) =>
     (_file: string, der: string) => {
       writeFileSync(path.join(dir, 'mail.txt'), 'Dear Sir, thank you for your letter.');
       cms(jane, ['-nodetach', ...options])('mail.txt', der);
     };
-  /** A container whose signature is of another file. */
+  /** Returns a container whose signature is of another file. */
   const elsewhere =
     (options: string[] = []) =>
     (_file: string, der: string) => {

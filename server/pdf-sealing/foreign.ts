@@ -67,7 +67,7 @@ async function checked(bytes: Uint8Array, dict: PDFDict): Promise<PaperSignature
     why: string,
     certificate: Certificate | null = null,
   ): PaperSignature => ({
-    signer: (certificate && nameIn(certificate, 'subject')) || told || 'Somebody',
+    signer: (certificate && nameIn(certificate, 'subject')) || told || 'Someone',
     issuer: certificate && nameIn(certificate, 'issuer'),
     selfMade: certificate !== null && nameIn(certificate, 'subject') === nameIn(certificate, 'issuer'),
     at,

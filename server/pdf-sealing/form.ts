@@ -74,7 +74,7 @@ export class Form {
     return this.fields.get(full);
   }
 
-  /** Whether a seal that stands on the document forbids that this field changes. */
+  /** Returns whether a seal on the document forbids a change of this field. */
   isLocked(full: string): boolean {
     return this.locked.has(full);
   }
@@ -203,8 +203,8 @@ export function lockedBy(dict: PDFDict): string[] {
 }
 
 /**
- * The entries of a dictionary that says a lock. Always by naming what is locked: "all" and "all but"
- * say the same shorter, but some viewers lose count of a lock by name when such a one comes after it.
+ * Returns the entries of a dictionary that describes a lock. They always list the locked fields: "all" and "all but"
+ * would be shorter, but some viewers then miss an earlier lock by name.
  */
 export const lockEntries = (fields: string[]) => ({ Action: 'Include', Fields: fields.map(written) });
 

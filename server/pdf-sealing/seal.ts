@@ -117,7 +117,7 @@ async function makeRoom(doc: PDFDocument, spots: Spots, type: Typesetter, room: 
   saveSignature(doc, spots.form, { signer: RECORD_SIGNER, words: 'Signing record', locks: atEnd });
 }
 
-/** Whether a mark shows text that a reader may want to take out again. */
+/** Returns whether a mark shows text that a reader may want to extract. */
 const holdsText = (kind: MarkKind) => takesText(kind) || isAutomatic(kind) || kind === 'file';
 
 /** What is drawn on a copy that is not signed. */

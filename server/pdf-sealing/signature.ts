@@ -45,7 +45,7 @@ const SPARE = { own: 4, perSigner: 2, later: 6 };
 /** Ten digits hold any offset in a file of up to 10 GB. */
 const RANGE_SLOT = '/**********';
 
-/** Keeps the signature field of somebody who is to come. Only before the first seal. */
+/** Reserves a signature field for a party that signs later. Must be called before the first seal. */
 export function saveSignature(doc: PDFDocument, form: Form, { signer, words, locks }: SavedSignature): void {
   const field = signatureField(doc);
   field.set(PDFName.of('TU'), PDFHexString.fromText(words));

@@ -20,7 +20,7 @@ const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-places-'));
 const says = testSigning();
 let n = 0;
 
-/** One seal more on a file, with all that it makes. */
+/** Adds one more seal to a file, and returns everything it produced. */
 function sealing(bytes: Uint8Array, task: Partial<SealTask>, signer = 'wren', packetId = 'p'): Promise<Sealed> {
   return seal({
     bytes,
@@ -38,7 +38,7 @@ function sealing(bytes: Uint8Array, task: Partial<SealTask>, signer = 'wren', pa
 
 const sealed = async (...how: Parameters<typeof sealing>) => (await sealing(...how)).bytes;
 
-/** What a document keeps for others. */
+/** Returns the room a document reserves for others. */
 const roomOf = (marks: ShownFill[], records: RecordContent[] = []): Room => ({
   marks,
   signers: [...new Set(marks.map((m) => m.partyId))].map((partyId) => ({ partyId, words: partyId })),
@@ -66,7 +66,7 @@ function save(bytes: Uint8Array): string {
 }
 const words = (file: string, ...range: string[]) => execFileSync('pdftotext', [...range, file, '-']).toString();
 
-/** Dark pixels under a mark on the first page, as poppler and as PDFium draw it. */
+/** Returns dark pixels under a mark on the first page, as poppler and as PDFium draw it. */
 async function inkUnder(file: string, mark: ShownFill): Promise<number[]> {
   execFileSync('pdftoppm', ['-cropbox', '-r', '72', '-l', '1', '-singlefile', '-png', file, file]);
   const theirs = sharp(`${file}.png`);

@@ -69,7 +69,7 @@ export class Spots {
     this.pages = doc.getPages();
   }
 
-  /** Keeps a place for what comes later. Nothing shows there yet. Only before the first seal. */
+  /** Reserves a place for a later seal. Nothing shows there yet. Must be called before the first seal. */
   keep(place: Spot, words: string, text: 'line' | 'lines' | null, look = new Appearance()): void {
     const { context } = this.doc;
     const page = this.page(place);
@@ -89,7 +89,7 @@ export class Spots {
     if (text) this.form.giveFont();
   }
 
-  /** Keeps a room on every page for each round of signing. Only before the first seal. */
+  /** Reserves a room on every page for each round of signing. Must be called before the first seal. */
   reserveRooms(): void {
     const { context } = this.doc;
     // Hundreds of them in a long document: what they show at first is one object for pages of a size.
@@ -110,8 +110,8 @@ export class Spots {
   }
 
   /**
-   * Puts a look in its place. `key` names looks that are the same, so that the initials of ten
-   * pages are drawn once; `words` say what it is, and `value` is the text of a text mark.
+   * Draws an appearance in its place. `key` identifies equal appearances, so that the initials of ten pages are drawn
+   * once; `words` name it, and `value` is the text of a text mark.
    */
   put(place: Spot, key: string, look: Appearance, words: string, value: string | null): void {
     const page = this.page(place);
@@ -143,7 +143,7 @@ export class Spots {
     }
   }
 
-  /** Into the page's room for the round under way; false where none was kept. */
+  /** Draws into the page's room for the current round; returns false if none was reserved. */
   private putInRoom(place: Spot, drawn: PDFRef): boolean {
     const round = this.form.round();
     const room = round && this.form.room(round, place.page);
@@ -156,7 +156,7 @@ export class Spots {
     return true;
   }
 
-  /** A room as seals before this one left it: what they put there is drawn on. */
+  /** Returns a room as earlier seals left it, to draw on top of what they drew. */
   private openRoom(room: Field): Filling {
     const looks = room.dict.lookup(PDFName.of('AP'), PDFDict).lookup(PDFName.of('N'), PDFStream);
     const before =
@@ -171,7 +171,7 @@ export class Spots {
     return { room, before, operators: [], drawn };
   }
 
-  /** Writes the rooms that something was put into: once, after all was put. */
+  /** Writes the rooms that were drawn into. Must be called once, at the end. */
   finish(): void {
     for (const [page, { room, before, operators, drawn }] of this.fillings) {
       const content = [before, ...operators.map(String)].join('\n');
@@ -181,7 +181,10 @@ export class Spots {
     }
   }
 
-  /** What draws a look in its place. The look turns itself; it only has to be brought there. */
+  /**
+   * Returns the operators that draw an appearance in its place. The appearance contains its own rotation and only has
+   * to be moved.
+   */
   private drawnAt(place: Spot, name: PDFName): PDFOperator[] {
     const [x, y] = this.corner(place);
     return [pushGraphicsState(), concatTransformationMatrix(1, 0, 0, 1, x, y), drawObject(name), popGraphicsState()];
@@ -194,7 +197,7 @@ export class Spots {
     return this.pages.push(page);
   }
 
-  /** Numbers of the pages that carry a mark of `addPage`. */
+  /** Returns the numbers of the pages that have a mark of `addPage`. */
   pagesMarked(key: string, value: string): number[] {
     return this.pages.flatMap((p, i) => {
       const found = p.node.lookup(PDFName.of(key));
@@ -214,7 +217,7 @@ export class Spots {
     return space;
   }
 
-  /** The place's lower left corner as displayed, in user space. */
+  /** Returns the lower left corner of a place as displayed, in user space. */
   private corner({ page, rect }: Spot): [number, number] {
     const { toUser, height } = this.space(page);
     const up = height - rect.y - rect.h;
@@ -224,7 +227,7 @@ export class Spots {
     ];
   }
 
-  /** The place with what is around it, in user space. */
+  /** Returns a place with its surroundings, in user space. */
   private rectOf(place: Spot): number[] {
     const { rect, around } = place;
     const [a, b, c, d] = this.space(place.page).toUser;
@@ -238,7 +241,7 @@ export class Spots {
     return [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)].map(short);
   }
 
-  /** What shows of a page, in user space. */
+  /** Returns the visible part of a page, in user space. */
   private wholePage(page: number): number[] {
     const { width, height } = this.space(page);
     return this.rectOf({ id: '', page, rect: { x: 0, y: 0, w: width, h: height }, around: 0 });
@@ -261,7 +264,10 @@ export class Spots {
   }
 }
 
-/** What a room shows: a form (ISO 32000-1, 8.10) as wide as its page that draws others in their places. */
+/**
+ * Returns the appearance of a room: a form (ISO 32000-1, 8.10) of its page's width that draws other forms at their
+ * positions.
+ */
 function roomAppearance(doc: PDFDocument, content: string, box: number[], drawn: Record<string, PDFRef>): PDFStream {
   return doc.context.flateStream(content, {
     Type: 'XObject',

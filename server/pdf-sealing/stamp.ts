@@ -45,12 +45,12 @@ import { hexColor } from '../typesetting/color';
 /** The color of ink on paper. */
 export const INK = hexColor('#1E2A32');
 
-/** How far around its place a look of a kind may reach: script faces swing out, text does not. */
+/** Returns how far an appearance of a kind may extend beyond its place; script typefaces do, text does not. */
 function around(kind: ShownFill['kind'], rect: Rect): number {
   return takesHand(kind) ? Math.ceil(rect.h * 0.6) + 4 : 4;
 }
 
-/** The place of a mark, the same when it is kept and when it is filled. */
+/** Returns the position of a mark, which is the same when it is reserved and when it is filled. */
 export function spotOf(mark: Pick<ShownFill, 'markId' | 'page' | 'rect' | 'kind'>): Spot {
   return { id: mark.markId, page: mark.page, rect: mark.rect, around: around(mark.kind, mark.rect) };
 }
@@ -76,7 +76,7 @@ export async function stampFills(
   }
 }
 
-/** A fill drawn in a box of its own size, with what stands under it. */
+/** Returns a filled mark drawn in a box of its own size, with the text under it. */
 async function appearanceOf(type: Typesetter, fill: ShownFill, pictures: Map<string, PDFImage>): Promise<Appearance> {
   const look = new Appearance();
   const { hand, words } = withUnder({ x: 0, y: 0, w: fill.rect.w, h: fill.rect.h }, fill.under);
@@ -127,7 +127,7 @@ async function drawFill(
   }
 }
 
-/** Plain text in a box: one line resting on its foot, or several from its top. */
+/** Draws plain text in a box: one line on the bottom edge, or several from the top. */
 async function writeText(
   look: Appearance,
   type: Typesetter,
@@ -180,7 +180,7 @@ const lineSteps = (p: readonly number[]): PathStep[] => [
   { to: 'L', x: itemAt(p, 2), y: itemAt(p, 3) },
 ];
 
-/** Strokes paths given y down from the top of a box of height `height`. */
+/** Returns the operators that stroke paths, whose y counts down from the top of a box of height `height`. */
 function strokeSteps(look: Appearance, height: number, paths: PathStep[][], color: RGB): void {
   look.push(
     setStrokingColor(color),

@@ -59,7 +59,7 @@ export function verifySealed(pdf: Buffer): SealVerification {
   return { whole: !why, why, revisions, before: startsBefore(pdf, text.lastIndexOf('%%EOF', first)) };
 }
 
-/** As `verifySealed`, with the number of pages of each revision that is whole. */
+/** Verifies a sealed copy like `verifySealed`, and returns the number of pages of each intact revision too. */
 export async function verifyCopy(bytes: Uint8Array): Promise<{ check: SealVerification; pages: (number | null)[] }> {
   const pdf = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const check = verifySealed(pdf);
@@ -76,7 +76,10 @@ export async function verifyCopy(bytes: Uint8Array): Promise<{ check: SealVerifi
   return { check, pages };
 }
 
-/** What stood before the first seal ends at an end-of-file mark, with or without an end of line. */
+/**
+ * Returns the hashes the file may have had before the first seal: up to an end-of-file mark, without and with a line
+ * break of one or two bytes.
+ */
 function startsBefore(pdf: Buffer, mark: number): string[] {
   if (mark < 0) return [];
   return [5, 6, 7].map((n) => sha256(pdf.subarray(0, mark + n)));
@@ -89,7 +92,7 @@ class Prefix {
 
   constructor(readonly pdf: Buffer) {}
 
-  /** The hash of the file up to a byte that lies no earlier than the last one asked for. */
+  /** Returns the hash of the file up to a byte, which must not be before the one asked for last. */
   upTo(end: number) {
     if (end < this.at) throw new RangeError('the hash of a file only goes on');
     this.hash.update(this.pdf.subarray(this.at, end));
@@ -154,7 +157,7 @@ function describe(certificate: X509Certificate | null) {
   };
 }
 
-/** Length of the DER value that begins the bytes, header included. */
+/** Returns the length of the DER value at the start of the bytes, header included. */
 function derLength(bytes: Buffer): number | null {
   const first = bytes[1];
   if (bytes[0] !== 0x30 || first === undefined) return null;
@@ -165,7 +168,7 @@ function derLength(bytes: Buffer): number | null {
   return length <= bytes.length ? length : null;
 }
 
-/** A text entry of a signature dictionary; we write them as UTF-16 in hex digits. */
+/** Returns a text entry of a signature dictionary. The product writes them as UTF-16 in hex digits. */
 function textEntry(object: string, key: string): string {
   const hex = new RegExp(`/${key} <FEFF([0-9A-Fa-f]*)>`).exec(object)?.[1];
   if (!hex) return '';
@@ -177,7 +180,7 @@ function textEntry(object: string, key: string): string {
     .toString('utf16le');
 }
 
-/** The /M entry as ISO 8601. */
+/** Returns the /M entry as ISO 8601. */
 function dateEntry(object: string): string | null {
   const m = /\/M \(D:(\d{4})(\d\d)(\d\d)(\d\d)(\d\d)(\d\d)Z?\)/.exec(object);
   return m ? `${m[1]}-${m[2]}-${m[3]}T${m[4]}:${m[5]}:${m[6]}Z` : null;

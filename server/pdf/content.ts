@@ -65,7 +65,7 @@ const open = new LRUCache<string, { doc: PDFDocumentProxy; destroy: () => Promis
   dispose: (was) => void was.destroy(),
 });
 
-/** Like `openContent`, from the cache; callers must not close it. */
+/** Opens content like `openContent`, from the cache; callers must not close it. */
 export async function cachedContent(file: string): Promise<PDFDocumentProxy> {
   const known = open.get(file);
   if (known) return known.doc;

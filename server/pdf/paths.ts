@@ -17,17 +17,17 @@ export const times = (m: M, n: M): M => [
 /** Returns a point transformed by a matrix. */
 export const point = (m: M, x: number, y: number) => [m[0] * x + m[2] * y + m[4], m[1] * x + m[3] * y + m[5]] as const;
 
-/** Whether a color is a light tint, as of fields; neither white nor a dark bar with white text. */
+/** Returns whether a color is a light tint, as form fields have; neither white nor dark with white text. */
 export function isTint(color: string): boolean {
   const n = parseInt(color.slice(1), 16);
   const light = (0.3 * (n >> 16) + 0.59 * ((n >> 8) & 255) + 0.11 * (n & 255)) / 255;
   return light > 0.8 && light < 0.99;
 }
 
-/** Whether a box is as small and square as one to tick. */
+/** Returns whether a box is small and square like a box to tick. */
 export const squarish = (b: Rect) => b.w < 20 && b.h < 20 && b.w / b.h < 1.4 && b.h / b.w < 1.4;
 
-/** Whether two boxes are the outside and the inside of a frame. */
+/** Returns whether two boxes are the outer and inner edge of one frame. */
 export function nested(a: Rect, b: Rect): boolean {
   const [o, i] = a.w * a.h > b.w * b.h ? [a, b] : [b, a];
   return (

@@ -20,7 +20,7 @@ export interface ChainFile {
   seal: { certificates: string[]; signature: string };
 }
 
-/** The name a chain file is downloaded under. */
+/** Returns the name under which a chain file is downloaded. */
 export function chainFileName(packetName: string): string {
   return `${packetName} (events).json`;
 }
@@ -39,7 +39,7 @@ export function writeChain(
   return canonicalJson({ ...content, seal: { certificates, signature: signature.toString('base64') } });
 }
 
-/** What the seal covers: everything in the file but the signature, its certificates too. */
+/** Returns the bytes that the seal covers: everything in the file but the signature, including its certificates. */
 function signedText(content: object, certificates: string[]): Buffer {
   return Buffer.from(canonicalJson({ ...content, seal: { certificates } }));
 }
@@ -83,7 +83,7 @@ export function verifyChain(text: string): ChainVerification {
 }
 
 /**
- * Where a sealed copy and a chain tell different stories; empty when they tell the same.
+ * Returns where a sealed copy and a chain disagree; empty if they agree.
  *
  * @param pdf  the check of the sealed copy's bytes
  */

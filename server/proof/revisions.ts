@@ -19,7 +19,7 @@ export interface RevisionPart {
   redlines: Redline[];
 }
 
-/** The file a document is in now: after its latest revision, or as it was sent. */
+/** Returns the current file of a document: that of its latest revision, or the file that was sent. */
 export function currentFile(state: PacketState, document: PlanDocument): string {
   for (let i = state.revisions.length - 1; i >= 0; i--) {
     const found = itemAt(state.revisions, i).documents.find((d) => d.documentId === document.id);
@@ -28,11 +28,11 @@ export function currentFile(state: PacketState, document: PlanDocument): string 
   return document.sha256;
 }
 
-/** Whether a document has a seal of this packet already. */
+/** Returns whether a document has a seal of this packet already. */
 export const isSealedBefore = (state: PacketState, documentId: string) =>
   state.revisions.some((r) => r.documents.some((d) => d.documentId === documentId));
 
-/** What the preparer put on a document before anybody acted; it goes in with the document's first seal. */
+/** Returns what the preparer put on a document before anybody acted; it is written with the document's first seal. */
 function prepared(state: PacketState, documentId: string): Pick<RevisionPart, 'fills' | 'redlines'> {
   if (isSealedBefore(state, documentId)) return { fills: [], redlines: [] };
   const later = new Set(state.corrections.map((c) => c.redline.id));
@@ -58,12 +58,12 @@ const partOf = (
   };
 };
 
-/** The event up to which a party's acts are written into the documents; 0 for none. */
+/** Returns the event up to which a party's acts are written into the documents; 0 if none are. */
 function lastRevisionOf(state: PacketState, partyId: string): number {
   return Math.max(0, ...state.revisions.filter((r) => r.partyId === partyId).map((r) => r.forSeq));
 }
 
-/** A document with what a party has put in and what was changed, as far as no seal holds it yet. */
+/** Returns a document with what a party filled in and what was changed since its last seal. */
 export function partSoFar(state: PacketState, partyId: string, document: PlanDocument): RevisionPart {
   const before = lastRevisionOf(state, partyId);
   const due = new Set(state.due.map((d) => d.seq));
@@ -78,7 +78,7 @@ export function partSoFar(state: PacketState, partyId: string, document: PlanDoc
   );
 }
 
-/** The parts of a revision that is due: a party's finished acts, or a correction. */
+/** Returns the parts of a revision that is due: a party's finished acts, or a correction. */
 export function partsOf(state: PacketState, due: RevisionDue): RevisionPart[] {
   const documents = documentsOf(state);
   if (due.partyId === null) {
@@ -104,7 +104,7 @@ export function partsOf(state: PacketState, due: RevisionDue): RevisionPart[] {
   });
 }
 
-/** The parts of the last revision, which brings the signing record to every document. */
+/** Returns the parts of the last revision, which adds the signing record to every document. */
 export function lastParts(state: PacketState): RevisionPart[] {
   return documentsOf(state).map((d) => partOf(state, d, []));
 }

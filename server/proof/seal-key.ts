@@ -71,12 +71,12 @@ export const KEY_OPTIONS = {
 /** The tag of a text in UTF-8 (X.690); the package takes it, its types do not. */
 const UTF8_STRING = 12 as never;
 
-/** A self-signed certificate for ten years, with its key, both as PEM in one text. */
+/** Returns a new self-signed certificate for ten years and its key, both as PEM in one text. */
 export async function makeSeal(firmName: string, now: Date): Promise<string> {
   return sealOf(await promisify(generateKeyPair)('rsa', KEY_OPTIONS), firmName, now);
 }
 
-/** The same for a key that is there. */
+/** Returns the seal of a key and certificate that exist. */
 export function sealOf(pair: { publicKey: string; privateKey: string }, firmName: string, now: Date): string {
   const cert = forge.pki.createCertificate();
   cert.publicKey = forge.pki.publicKeyFromPem(pair.publicKey);

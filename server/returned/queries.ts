@@ -15,7 +15,7 @@ export interface ReviewRow {
   packet_id: string | null;
 }
 
-/** The check of a paper that came back; null when there is none. */
+/** Returns the review of a returned paper; null if there is none. */
 export async function reviewOf(db: Db, documentId: string, lock = false): Promise<ReviewRow | null> {
   const sql = `select * from paper_review where document_id = $1${lock ? ' for update' : ''}`;
   return (await db.query<ReviewRow>(sql, [documentId])).rows[0] ?? null;

@@ -16,7 +16,7 @@ const PEOPLE = [
   { side: 'tenant' as const, name: 'Callum Alder', email: 'callum@example.com' },
 ];
 
-/** A deal with an empty lease and the scan of one on which everything but `missing` is filled, looked at. */
+/** Returns a deal with an empty lease and the scan of one on which everything but `missing` is filled, looked at. */
 async function cameBack(
   address: string,
   isMissing: (kind: string, role: string) => boolean,

@@ -19,7 +19,7 @@ import { whyUnread } from '../documents/problems';
 import * as q from '../documents/queries';
 import { documentFor, factsFiles } from '../documents/service';
 
-/** Signatures, initials and days of signing that are not filled for certain. */
+/** Returns the signatures, initials and days of signing that are not certainly filled. */
 const openIn = (row: c.ReviewRow) => row.places.filter((p) => isOfHand(p) && stateOf(p) !== 'yes');
 
 const isSentBack = (row: c.ReviewRow) => row.ended === 'sent_back';
@@ -38,7 +38,7 @@ function viewOf(row: c.ReviewRow): PaperReviewView {
   };
 }
 
-/** A paper of a deal whose pages are read. */
+/** Returns a paper of a deal whose pages are read. */
 async function readyOr(ctx: Context, id: string, member: Member): Promise<q.DocumentRow> {
   const row = await documentFor(ctx.database.pool, id, member);
   if (row.status !== 'ready')
@@ -78,11 +78,7 @@ export async function beginReview(
   return check(ctx, id, member);
 }
 
-/**
- * The check of a paper as it stands.
- *
- * @throws Problem `not-found`
- */
+/** Returns the review of a returned paper in its current state. @throws Problem `not-found` */
 export async function check(ctx: Context, id: string, member: Member): Promise<PaperReviewView> {
   await documentFor(ctx.database.pool, id, member);
   const row = await c.reviewOf(ctx.database.pool, id);
@@ -128,7 +124,7 @@ export async function findGaps(ctx: Context, id: string): Promise<void> {
   notifyAbout(ctx, row);
 }
 
-/** What somebody said of a place in an earlier check: it stays said of the place that is where that one was. */
+/** Returns what a member said about a place in an earlier review. It applies to the place at the same position. */
 function saidBefore(
   before: c.ReviewRow['places'],
   { page: formPage, kind, label }: PrintedPlace,
@@ -163,11 +159,7 @@ async function change<T>(
   });
 }
 
-/**
- * What somebody says of places after looking at them.
- *
- * @throws Problem `not-found`
- */
+/** Saves what a member says about places after looking at them. @throws Problem `not-found` */
 export async function sayOfPlaces(
   ctx: Context,
   id: string,
@@ -183,7 +175,7 @@ export async function sayOfPlaces(
 }
 
 /**
- * The paper is done: it has all it needs, or is kept as it is for a reason.
+ * Ends a review: the paper has all it needs, or is accepted as it is with a reason.
  *
  * @throws Problem `gaps-open`, `not-found`
  */
@@ -210,7 +202,7 @@ export async function endReview(
   });
 }
 
-/** Why a paper cannot be sent back as it stands; null where it can. */
+/** Returns why a paper cannot be sent back in its current state; null if it can. */
 function whyNotBack(row: c.ReviewRow): string | null {
   const open = openIn(row);
   const gone = open.find((p) => p.page === null);
@@ -222,7 +214,8 @@ function whyNotBack(row: c.ReviewRow): string | null {
 }
 
 /**
- * A draft for what is missing: marks at the empty places, for whom they are; the paper otherwise as it is.
+ * Returns a draft for what is missing: marks at the empty places, assigned to their parties; the paper stays as it is
+ * otherwise.
  *
  * @throws Problem `not-found`, `gaps-open`
  */

@@ -18,7 +18,7 @@ const A_LOOK = 500;
 /** How far the demo's clock goes at once, in hours: no day is passed without an hour in which letters go out. */
 const A_STRIDE = 12;
 
-/** The job that keeps the calendar going: queues itself anew before it does anything that could fail. */
+/** Runs the calendar job. It queues its next run before it does anything that could fail. */
 export async function runCalendarJob(ctx: Context): Promise<void> {
   await ctx.jobs.queueNow('calendar', 'calendar', EVERY);
   await queueDueWork(ctx);
@@ -50,7 +50,10 @@ export async function tickPacket(ctx: Context, packetId: string): Promise<void> 
   });
 }
 
-/** Once a morning: what the first screen says, in its order, to each member who wants it; nothing when it is empty. */
+/**
+ * Sends each member who wants it a message with the items of Today, in their order, once every morning; none if there
+ * is nothing to say.
+ */
 export async function sendDigest(ctx: Context, id: string): Promise<void> {
   const [memberId = '', day = ''] = id.split(':');
   const db = ctx.database.pool;

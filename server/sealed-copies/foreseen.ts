@@ -14,7 +14,9 @@ import {
 import { lastOf } from '@gatepath/core/sure';
 import { progressOf } from '@gatepath/core/routing';
 
-/** The packet as it would be if everybody still to act did so at once, as those before did. */
+/**
+ * Returns the packet as it would be if every party that is still to act did so now, in the same way as those before.
+ */
 export function foreseenEnd(state: PacketState, events: PacketEvent[]): { state: PacketState; events: PacketEvent[] } {
   const { plan } = state;
   const at = lastOf(events).at;
@@ -73,7 +75,7 @@ export function foreseenEnd(state: PacketState, events: PacketEvent[]): { state:
   };
 }
 
-/** Somebody as they are once it is delivered to them. */
+/** Returns a party's state after the document was delivered to it. */
 const delivered = (s: PartyProgress, at: string): PartyProgress => ({
   ...s,
   askedAt: at,

@@ -75,7 +75,7 @@ export function recordOf(
   };
 }
 
-/** "2026-11-23 12:00:00" in a zone: short enough for three columns. */
+/** Returns an instant as "2026-11-23 12:00:00" in a time zone, which is short enough for three columns. */
 function shortTime(iso: string, timeZone: string): string {
   return new Intl.DateTimeFormat('sv-SE', {
     year: 'numeric',

@@ -57,7 +57,7 @@ async function writeRevision(ctx: Context, state: PacketState, due: RevisionDue)
   await store(ctx, state, documents, { type: 'revise', forSeq: due.seq, documents });
 }
 
-/** The last revision: the signing record, in every language that is spoken in the packet. */
+/** Writes the last revision: the signing record, in every language of the packet's people. */
 async function writeRecord(ctx: Context, state: PacketState, hash: string): Promise<void> {
   const events = await loadEvents(ctx.database.pool, state.packetId);
   const recordsFor = await recordsOf(ctx, state, events, hash);
@@ -78,11 +78,11 @@ async function writeRecord(ctx: Context, state: PacketState, hash: string): Prom
   await store(ctx, state, documents, { type: 'seal', documents });
 }
 
-/** The languages that are spoken in a packet. */
+/** Returns the languages of the packet's people. */
 const languagesOf = (state: PacketState) =>
   [...new Set(['en', ...state.plan.parties.map((p) => p.language ?? 'en')])].map(wordsOf);
 
-/** The signing record of a document, in every language. */
+/** Returns the signing record of a document, in every language. */
 async function recordsOf(
   ctx: Context,
   state: PacketState,
@@ -93,7 +93,10 @@ async function recordsOf(
   return (id) => languagesOf(state).map((words) => recordOf(words, state, events, id, hash, firm.name));
 }
 
-/** What a document's first seal keeps free: the marks of all who come later, and pages for the record. */
+/**
+ * Returns the room that a document's first seal reserves: the marks of everybody who comes later, and pages for the
+ * record.
+ */
 async function roomFor(ctx: Context, state: PacketState): Promise<(part: RevisionPart) => Room | null> {
   if (documentsOf(state).every((d) => isSealedBefore(state, d.id))) return () => null;
   const end = foreseenEnd(state, await loadEvents(ctx.database.pool, state.packetId));
@@ -116,7 +119,7 @@ async function roomFor(ctx: Context, state: PacketState): Promise<(part: Revisio
   };
 }
 
-/** Those whose seals a document waits for. */
+/** Returns the parties whose seals a document waits for. */
 function signersOf(state: PacketState, documentId: string): Room['signers'] {
   const marked = new Set(state.plan.marks.filter((m) => m.documentId === documentId).map((m) => m.partyId));
   return state.plan.parties
@@ -124,12 +127,12 @@ function signersOf(state: PacketState, documentId: string): Room['signers'] {
     .map((p) => ({ partyId: p.id, words: `${p.name}, ${sideIn(ENGLISH, p)}` }));
 }
 
-/** What a document that nobody sealed before the record keeps: room for late rounds alone. */
+/** Returns the room that a document reserves if nobody sealed it before the record: space for late rounds only. */
 function emptyRoom(state: PacketState, { document }: RevisionPart): Room | null {
   return isSealedBefore(state, document.id) ? null : { marks: [], signers: [], records: [] };
 }
 
-/** What every mark of a document is, in English: "initials, Seller 1". */
+/** Returns the name of every mark of a document in English: "initials, Seller 1". */
 export function namesOf(state: PacketState, documentId: string): Record<string, string> {
   const marks = state.plan.marks.filter((m) => m.documentId === documentId);
   return Object.fromEntries(
@@ -141,7 +144,7 @@ export function namesOf(state: PacketState, documentId: string): Record<string, 
   );
 }
 
-/** Seals each document's part in the workers; how many at a time is theirs to say. */
+/** Seals each document's part in worker processes, which limit how many run at once. */
 async function sealParts(
   ctx: Context,
   state: PacketState,
@@ -178,7 +181,7 @@ async function sealParts(
   return files.flat();
 }
 
-/** Where the pictures of hands lie that are drawn in these fills. */
+/** Returns the paths of the pictures of hands that are drawn in these fills. */
 export function picturesOf(ctx: Context, fills: ShownFill[]): Record<string, string> {
   const out: Record<string, string> = {};
   for (const { shows } of fills)

@@ -5,7 +5,11 @@ import type { Context } from '../context';
 import { partSoFar } from '../proof/revisions';
 import { namesOf, picturesOf } from './service';
 
-/** @param partyId  whose own acts are drawn in; with what the preparer put there, whoever it is */
+/**
+ * Returns a document with the acts so far drawn in.
+ *
+ * @param partyId  whose own acts are drawn in; with what the preparer put there, whoever it is
+ */
 export async function soFar(
   ctx: Context,
   state: PacketState,

@@ -19,11 +19,7 @@ export async function itemOr404(db: Db, id: string, member: Member): Promise<q.S
   return row;
 }
 
-/**
- * The same, locked, for a member who changes it.
- *
- * @throws Problem `not-found`, `not-maker`
- */
+/** Returns the same item, locked for a change by a member. @throws Problem `not-found`, `not-maker` */
 export async function toChange(db: Db, id: string, member: Member): Promise<q.ShelfRow> {
   const row = await q.lockItem(db, id);
   if (!row || !mayUse(sharingOf(row), member.id)) throw notFound(what);

@@ -103,7 +103,7 @@ interface ReuseFrom {
   newId: typeof newId;
 }
 
-/** @param shelve whether it is put on the shelf at once, as a kit requires */
+/** Saves a form. @param shelve whether it is put on the shelf at once, as a kit requires */
 async function saveForm(
   ctx: Context,
   tx: Tx,

@@ -66,7 +66,7 @@ const VERBS = [
   'stays with the home',
   'was built anew',
 ];
-/** A sentence that is nearly but not quite like the others. */
+/** Returns a sentence that is nearly but not quite like the others. */
 const sentence = (n: number) =>
   `The ${NOUNS[n % 12]} of the home ${VERBS[(n * 5 + 1) % 6]}, as the sellers know since year ${1950 + ((n * 7) % 60)}, and the ${NOUNS[(n * 3 + 2) % 12]} ${VERBS[(n + 3) % 6]} as well. `;
 const words = (n: number): Item => ({ do: 'words', text: sentence(n) + sentence(n + 1) + sentence(n + 5) });

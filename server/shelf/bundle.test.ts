@@ -39,7 +39,7 @@ async function filesOf(way: Way): Promise<string[]> {
   for await (const sha256 of way.server.ctx.files.all()) out.push(sha256);
   return out.sort();
 }
-/** What of a draft has to be the same: ids of documents are the house's own. */
+/** Returns what must be equal in two drafts; ids of documents differ. */
 const bare = ({ draft, written }: ShelfItemView) => ({
   ...draft,
   documents: draft.documents.length,

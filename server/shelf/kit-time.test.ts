@@ -24,7 +24,7 @@ beforeAll(async () => {
 });
 afterAll(() => way.stop());
 
-/** A kit of one paper that one seller signs. */
+/** Returns a kit of one paper that one seller signs. */
 async function kitOf(): Promise<ShelfItemView> {
   const deal = await way.server.deal('1 Mill Cut', ['Wren Alder']);
   const doc = await way.server.uploadReady(deal.id, 'paper.pdf', await paper({ pages: 1 }));

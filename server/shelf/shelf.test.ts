@@ -18,7 +18,7 @@ beforeAll(async () => {
 });
 afterAll(() => way.stop());
 
-/** A paper with signature lines for two sellers on its last page. */
+/** Returns a paper with signature lines for two sellers on its last page. */
 async function sellersPaper(title: string, pages = 2): Promise<Uint8Array> {
   const doc = await PDFDocument.create();
   const font = await doc.embedFont(StandardFonts.Helvetica);
@@ -44,7 +44,7 @@ async function sellersPaper(title: string, pages = 2): Promise<Uint8Array> {
   return doc.save();
 }
 
-/** A form whose printed places are accepted, with initials of all on every page, put on the shelf. */
+/** Returns a form whose printed places are accepted, with initials of all on every page, put on the shelf. */
 async function onShelf(title: string): Promise<ShelfItemView> {
   const made = await way.server.post('newForm', {}, `${title}.pdf`, await sellersPaper(title));
   const id = made.body.id;

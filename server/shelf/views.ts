@@ -107,7 +107,7 @@ export async function viewOf(ctx: Context, row: q.ShelfRow, member: Member): Pro
     // A form's desk may have a changed paper beside the current one.
     documents: (row.what === 'form' ? await documentsOnShelf(db, id) : [...papers.values()]).map(documentView),
     locks: locksView(row.locks),
-    owner: { id: row.owner_id, name: owner?.name ?? 'Somebody' },
+    owner: { id: row.owner_id, name: owner?.name ?? 'Someone' },
     users: row.users,
     makers: row.makers,
     lastIn: row.last_in,

@@ -46,7 +46,7 @@ export interface Worked {
   findings: Said[];
 }
 
-/** @param kit  with the member's changes */
+/** Makes a draft from a kit. @param kit with the member's changes */
 const runKit = (
   ctx: Context,
   t: { kit: Draft; forms: Worked['forms']; people: Draft['parties']; deal: deals.DealRow },
@@ -176,7 +176,7 @@ const ofSlots = ({ slots }: Worked['made']): Said[] =>
   slots
     .filter((s) => s.empty === 'nobody')
     .map((s) => ({
-      sentence: `Nobody fills the place of ${s.slot.name}. Add a person to the deal, or send it without.`,
+      sentence: `No one fills the place of ${s.slot.name}. Add a person to the deal, or send it without.`,
       severity: 'warns',
     }));
 

@@ -72,7 +72,7 @@ export async function saveText(ctx: Context, id: string, body: WrittenBody, memb
     if (row.written_version !== body.version)
       throw new Problem(
         'changed-meanwhile',
-        'Somebody else changed this text meanwhile. Yours is still here: copy what you need, then load the page again.',
+        'Someone else changed this text meanwhile. Yours is still here: copy what you need, then load the page again.',
       );
     await saveTypeset(ctx, tx, row, text, set);
     await tidyPapers(ctx, tx, await q.deleteUnusedDocuments(tx.db, id, ctx.clock.now()));

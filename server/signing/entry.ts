@@ -80,7 +80,11 @@ export async function enter(ctx: Context, visit: Visit): Promise<Entry> {
   return door ? enterAnew(ctx, visit) : findEntry(ctx, visit);
 }
 
-/** The same after a long body has arrived: the link may have ended meanwhile. @throws Problem those of `enter` */
+/**
+ * Enters again after a long body was received, because the link may have been ended meanwhile.
+ *
+ * @throws Problem those of `enter`
+ */
 export function enterAnew(ctx: Context, visit: Visit): Promise<Entry> {
   visit.link = undefined;
   return findEntry(ctx, visit);
@@ -122,7 +126,7 @@ async function isProved(ctx: Context, visit: Visit, link: q.LinkRow, party: Pack
 }
 
 /**
- * The same for everything that shows or changes documents: the second step must be passed.
+ * Enters for everything that shows or changes documents: the second step must have been passed.
  *
  * @throws Problem `step-wanted`, and those of `enter`
  */

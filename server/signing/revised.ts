@@ -23,7 +23,7 @@ async function revisedIn(ctx: Context, state: PacketState, party: PacketParty): 
   const ids = state.plan.documents.filter((d) => hasDocument(party, d.id)).map((d) => d.id);
   const out = new Map<string, Revised>();
   for (const { id, now, packet_id } of await earlierVersions(ctx.database.pool, ids)) {
-    // Papers that replaced each other in turn are not versions of each other.
+    // A circle of replacements makes a document its own earlier version, which it is not. The nearest version counts.
     if (id === now || out.has(now)) continue;
     const on = await signedOn(ctx, packet_id, id, party);
     if (on) out.set(now, { documentId: now, beforeId: id, on });

@@ -21,9 +21,9 @@ export function signingRoutes(app: FastifyInstance, ctx: Context): void {
     ctx.live.serve(request, reply, [topics.packet(packetId)], {
       owner: linkId,
       most: 6,
-      // An ended link gets no more news; nor does one whose packet was withdrawn.
+      // Nothing is sent to a link that has ended, or whose packet was withdrawn.
       mayHear: () =>
-        // Looked up each time: the link may have ended since.
+        // The link is read from the database for every message, because it may have ended meanwhile.
         entry.enterAnew(ctx, { ...visit }).then(
           () => true,
           () => false,

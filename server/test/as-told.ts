@@ -11,7 +11,7 @@ addFormats(ajv);
 ajv.addSchema(description, 'api');
 const compiled = new Map<RouteName, ValidateFunction>();
 
-/** The check of what a route answers when all goes well. */
+/** Returns the validator of a route’s answer on success. */
 function answerValidator(name: RouteName): ValidateFunction {
   const { path, method }: Route = routes[name];
   const at = ['paths', path.replace(/:(\w+)/g, '{$1}'), method.toLowerCase(), 'responses', '200', 'content'];
@@ -24,6 +24,8 @@ function answerValidator(name: RouteName): ValidateFunction {
 }
 
 /**
+ * Validates an answer.
+ *
  * @throws when an answer is not what the description says, or a problem is none that the route may have
  */
 export function validateAnswer(name: RouteName, answer: Answer<unknown>): void {

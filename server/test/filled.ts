@@ -12,7 +12,7 @@ export interface ToFill {
   rect: Rect;
 }
 
-/** A copy of a paper with something written at some places; all pages must stand upright. */
+/** Returns a copy of a paper with something written at some places; all pages must stand upright. */
 export async function filledIn(paper: Uint8Array, places: ToFill[], random: () => number): Promise<Uint8Array> {
   const doc = await PDFDocument.load(paper, { updateMetadata: false });
   // What a page's own content leaves turned or stretched is not the pen's.

@@ -27,7 +27,7 @@ let work: WorkPool | null = null;
 
 const FIRM_ZONE = 'America/New_York';
 
-/** The database that goes with a folder: made with the first server that works there. */
+/** Returns the database of a folder; it is made with the first server that uses the folder. */
 async function databaseOf(dir: string): Promise<string> {
   const note = path.join(dir, 'database-url');
   if (!existsSync(note)) writeFileSync(note, await newDatabase());
@@ -42,7 +42,7 @@ export class TestServer extends InProcess {
     super(() => running.app);
   }
 
-  /** Another member of the firm, signed in. */
+  /** Returns another member of the firm, signed in. */
   async member(name: string, email: string): Promise<{ id: string; cookie: string }> {
     const db = this.ctx.database.pool;
     const password = 'long enough 2';

@@ -24,7 +24,7 @@ function withFile<T>(pdf: Uint8Array, ask: (file: string, dir: string) => T): T 
   }
 }
 
-/** 0 where nothing but what was allowed has changed since the first seal; else the revision that did more. */
+/** Returns 0 if only permitted changes were made since the first seal, otherwise the revision with another change. */
 export function forbiddenChanges(pdf: Uint8Array): number {
   return withFile(pdf, (file, dir) => {
     const script = path.join(dir, 'ask.js');
@@ -39,7 +39,9 @@ export function forbiddenChanges(pdf: Uint8Array): number {
   });
 }
 
-/** What all three say: how many seals are valid, whether the file is well formed, what was changed that may not. */
+/**
+ * Returns what three tools report: the number of valid seals, whether the file is well formed, and forbidden changes.
+ */
 export const judged = (pdf: Uint8Array) =>
   withFile(pdf, (file) => ({
     seals:
@@ -50,11 +52,13 @@ export const judged = (pdf: Uint8Array) =>
     forbiddenChanges: forbiddenChanges(pdf),
   }));
 
-/** The words of a file's pages, as laid out. */
+/** Returns the words of a file's pages, as laid out. */
 export const textOf = (pdf: Uint8Array) =>
   withFile(pdf, (file) => execFileSync('pdftotext', ['-layout', file, '-']).toString());
 
-/** Whether no word that `pdftotext` finds on a page reaches into a place, measured in points from the top left. */
+/**
+ * Returns whether no word that `pdftotext` finds on a page reaches into a place, measured in points from the top left.
+ */
 export const fieldsFree = (pdf: Uint8Array, { page, rect: r }: { page: number; rect: Rect }) =>
   withFile(pdf, (file) => {
     const said = execFileSync('pdftotext', ['-bbox', '-f', String(page), '-l', String(page), file, '-']).toString();
@@ -67,7 +71,7 @@ export const fieldsFree = (pdf: Uint8Array, { page, rect: r }: { page: number; r
     });
   });
 
-/** What they say of a sealed copy that is as it should be. */
+/** Returns the same report for an intact sealed copy. */
 export const sound = (seals: number) => ({ seals, wellFormed: true, forbiddenChanges: 0 });
 
 const name = (text: string) => PDFName.of(text);
@@ -106,7 +110,7 @@ const FORBIDDEN: Record<string, (doc: PDFDocument) => void> = {
   },
 };
 
-/** The file with each forbidden change, made after its last seal. */
+/** Returns the file with each forbidden change, made after its last seal. */
 export async function forbidden(pdf: Uint8Array): Promise<[what: string, pdf: Uint8Array][]> {
   return Promise.all(
     Object.entries(FORBIDDEN).map(async ([what, change]): Promise<[string, Uint8Array]> => {

@@ -1,7 +1,7 @@
 /** PDFs made to hurt, written by hand byte for byte. */
 import { deflateSync } from 'node:zlib';
 
-/** A PDF of numbered objects; a cross-reference table is not needed by readers that mend. */
+/** Returns a PDF of numbered objects; a cross-reference table is not needed by readers that mend. */
 export function rawPdf(objects: (string | { dict: string; data: Uint8Array })[], root = 1): Uint8Array {
   const parts: Buffer[] = [Buffer.from('%PDF-1.7\n')];
   const offsets: number[] = [];
@@ -36,7 +36,7 @@ export const stream = (text: string | Uint8Array, dict = '', pack = true) => {
     : { dict, data: new Uint8Array(data) };
 };
 
-/** One page with these contents and resources; more objects begin at number 5. */
+/** Returns one page with these contents and resources; more objects begin at number 5. */
 export function onePage(
   content: string | { dict: string; data: Uint8Array },
   resources = '',
@@ -53,7 +53,7 @@ export function onePage(
   ]);
 }
 
-/** A form that draws itself, twice. */
+/** Returns a form that draws itself, twice. */
 export const selfDrawing = () =>
   onePage('/F Do', '/XObject << /F 5 0 R >>', [
     stream(
@@ -63,7 +63,7 @@ export const selfDrawing = () =>
     ),
   ]);
 
-/** Two million strokes in a packed stream. */
+/** Returns two million strokes in a packed stream. */
 export const twoMillionStrokes = () => onePage(stream('0 0 m 9 9 l S\n'.repeat(2_000_000)));
 
 /** Forms that draw forms that draw forms: ten to the ninth. */
@@ -80,10 +80,13 @@ export const multiplying = () =>
     ),
   );
 
-/** A content stream that unpacks to 400 MB of blanks. */
+/** Returns a content stream that unpacks to 400 MB of blanks. */
 export const bomb = () => onePage(stream(new Uint8Array(400 * 1024 * 1024).fill(32)));
 
-/** A page with every kind of active content, in direct and indirect objects, in chains, on pages and annotations. */
+/**
+ * Returns a page with every kind of active content, in direct and indirect objects, in chains, on pages and
+ * annotations.
+ */
 export function activePaper(): Uint8Array {
   const js = (n: number) => `<< /S /JavaScript /JS (app.alert\\(${n}\\)) >>`;
   const chain = `<< /S /URI /URI (https://example.com/ok) /Next [ ${js(1)} << /S /Launch /F (calc.exe) /Next ${js(2)} >> ] >>`;

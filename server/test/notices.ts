@@ -9,7 +9,7 @@ const t = (text: string) => ({ type: 'text', text });
 const tag = (key: string) => ({ type: 'tag', attrs: { key } });
 const p = (...content: object[]) => ({ type: 'paragraph', content });
 
-/** What the notice of a change of rent says; with signatures when it is to be signed. */
+/** Returns what the notice of a change of rent says; with signatures when it is to be signed. */
 const rentText = (tenants: string, signed: boolean) => ({
   type: 'doc',
   content: [
@@ -36,7 +36,7 @@ const rentText = (tenants: string, signed: boolean) => ({
 /** What these need of a server: in this process, or over the wire. */
 export type Desk = Pick<InProcess, 'ok' | 'post'>;
 
-/** A kit of one written form, for every tenant, who signs it or only has it delivered. */
+/** Returns a kit of one written form, for every tenant, who signs it or only has it delivered. */
 export async function noticeKit(server: Desk, act: Act, name = 'Change of rent'): Promise<ShelfItemView> {
   let form = await server.ok('newWritten', { body: { name } });
   const params = { shelfId: form.id };
@@ -57,7 +57,7 @@ export async function noticeKit(server: Desk, act: Act, name = 'Change of rent')
   return server.ok('putOnShelf', { params: { shelfId: kit.id }, body: { version: kit.version } });
 }
 
-/** Tenancies at units of a street, brought in as a table; each with one tenant, every seventh with two. */
+/** Returns tenancies at units of a street, brought in as a table; each with one tenant, every seventh with two. */
 export async function tenancies(server: Desk, count: number, street = '4 Basin Street'): Promise<string[]> {
   const homes = Array.from({ length: count }, (_, i) => `Unit ${i + 1}, ${street}`);
   const rows = homes.map((home, i) => {

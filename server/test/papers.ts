@@ -1,7 +1,7 @@
 /** Small papers for tests, made with pdf-lib. */
 import { PDFDocument, StandardFonts, degrees, rgb } from '@cantoo/pdf-lib';
 
-/** A paper of `pages` pages filled with lines of print, with a footer; `rotate` and `crop` as asked. */
+/** Returns a paper of `pages` pages filled with lines of print, with a footer; `rotate` and `crop` as asked. */
 export async function paper(o: {
   pages: number;
   rotate?: number;
@@ -30,7 +30,7 @@ export async function paper(o: {
   return doc.save();
 }
 
-/** A paper with form fields, filled in, and a script that must not survive. */
+/** Returns a paper with form fields, filled in, and a script that must not survive. */
 export async function formPaper(): Promise<Uint8Array> {
   const doc = await PDFDocument.create();
   const page = doc.addPage([612, 792]);

@@ -10,7 +10,7 @@ export const HELD: Corners = [
   { x: 0.05, y: 0.96 },
 ];
 
-/** A photograph of a page in gray, as JPEG. */
+/** Returns a photograph of a page in gray, as JPEG. */
 export async function photographOf(
   page: { width: number; height: number; data: Uint8Array },
   corners: Corners = HELD,
@@ -35,7 +35,7 @@ export async function photographOf(
   );
 }
 
-/** Where on a sheet a point of the picture lies; null beside it. */
+/** Returns where on a sheet a point of the picture lies; null beside it. */
 function onSheet(c: Corners, x: number, y: number): { u: number; v: number } | null {
   const [p0, p1, p2, p3] = c;
   const sx = p0.x - p1.x + p2.x - p3.x;

@@ -3,7 +3,7 @@ import type { Rect } from '@gatepath/core/paper';
 import type { Context } from '../context';
 import { documentOr404, pageImage } from '../documents/service';
 
-/** The number of dark pixels under a rectangle (points) on the blank page, drawn at 144 dpi. */
+/** Returns the number of dark pixels under a rectangle (points) on the blank page, drawn at 144 dpi. */
 export async function inkUnder(ctx: Context, documentId: string, page: number, rect: Rect): Promise<number> {
   const row = await documentOr404(ctx.database.pool, documentId);
   const k = 144 / 72;

@@ -4,7 +4,7 @@ import pg from 'pg';
 import { sure } from '@gatepath/core/sure';
 import { TEMPLATE_DATABASE } from './template';
 
-/** Whether this run is on a PostgreSQL server; else on the embedded database. */
+/** Returns whether this run is on a PostgreSQL server; else on the embedded database. */
 export const onPostgres = (): boolean => (globalThis as { __POSTGRES__?: boolean }).__POSTGRES__ === true;
 
 async function admin<T>(
@@ -20,7 +20,7 @@ async function admin<T>(
   }
 }
 
-/** A new database, migrated unless `empty`. @returns its URL */
+/** Returns a new database, migrated unless `empty`. @returns its URL */
 export async function newDatabase(empty = false): Promise<string> {
   const name = `t${randomBytes(8).toString('hex')}`;
   // Copying a template fails while somebody else copies it.

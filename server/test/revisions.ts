@@ -20,7 +20,7 @@ function written(object: PDFObject): string {
   return entries.map(([k, v]) => `${k.toString()} ${v.toString()}`).join('\n');
 }
 
-/** A line for everything that is not a field filled or signed; empty when there is nothing. */
+/** Returns one line for each change that is not a filled or signed field; empty if there is none. */
 export async function changedBeyondMarks(before: Uint8Array, after: Uint8Array): Promise<string[]> {
   const [a, b] = await Promise.all([before, after].map((x) => PDFDocument.load(x, { updateMetadata: false })));
   const found: string[] = [];

@@ -28,7 +28,7 @@ export function chance(seed: number): () => number {
   return () => (at = (at * 16807) % 2147483647) / 2147483647;
 }
 
-/** The pages of a paper as pictures in gray, drawn at some dots an inch. */
+/** Returns the pages of a paper as pictures in gray, drawn at some dots an inch. */
 export async function drawn(
   paper: Uint8Array,
   dpi: number,
@@ -48,7 +48,7 @@ export async function drawn(
   }
 }
 
-/** One page as a scanner sees it, as JPEG. */
+/** Returns one page as a scanner sees it, as JPEG. */
 async function scannedPage(
   page: { width: number; height: number; data: Uint8Array },
   look: ScanCondition,
@@ -84,7 +84,7 @@ export interface Scan {
   onPaper: (page: number, rect: Rect) => Rect;
 }
 
-/** A paper as it comes out of a scanner: a PDF of pictures. */
+/** Returns a paper as it comes out of a scanner: a PDF of pictures. */
 export async function scanOf(paper: Uint8Array, look: ScanCondition = OFFICE, seed = 1): Promise<Scan> {
   const random = chance(seed);
   const doc = await PDFDocument.create();
@@ -117,7 +117,7 @@ function upright({ x, y, w, h }: Rect, turned: ScanCondition['turned'], width: n
   return { x, y, w, h };
 }
 
-/** The middle of a rectangle turned back around the middle of its page. */
+/** Returns the middle of a rectangle turned back around the middle of its page. */
 function turnedBack({ x, y, w, h }: Rect, askew: number, [width, height]: [number, number]): Rect {
   const a = (-askew * Math.PI) / 180;
   const dx = x + w / 2 - width / 2;
@@ -130,7 +130,10 @@ function turnedBack({ x, y, w, h }: Rect, askew: number, [width, height]: [numbe
   };
 }
 
-/** A lease with lines for the landlord and the tenant on its last page, and their initials at the foot of each page. */
+/**
+ * Returns a lease with lines for the landlord and the tenant on its last page, and their initials at the foot of each
+ * page.
+ */
 export async function lease({
   pages = 1,
   initials = false,

@@ -3,14 +3,14 @@ import { generateKeyPairSync, X509Certificate } from 'node:crypto';
 import type { Signing } from '../pdf-sealing/signature';
 import { KEY_OPTIONS, sealOf } from '../proof/seal-key';
 
-/** The key in PEM and the certificate in DER. */
+/** Returns the key in PEM and the certificate in DER. */
 export function testSeal(): { keyPem: string; certificates: Buffer[] } {
   const pem = sealOf(generateKeyPairSync('rsa', KEY_OPTIONS), 'Towpath & Vane Realty', new Date());
   const cut = pem.indexOf('-----BEGIN CERT');
   return { keyPem: pem.slice(0, cut), certificates: [Buffer.from(new X509Certificate(pem.slice(cut)).raw)] };
 }
 
-/** What the seals of a test say, but for what it cares about. */
+/** Returns the parameters of a test seal, with overrides. */
 export function testSigning(seal = testSeal()): (more?: Partial<Signing>) => Signing {
   return (more) => ({
     keyPem: seal.keyPem,

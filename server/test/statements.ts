@@ -41,7 +41,7 @@ class NeedsCallers extends Error {
   }
 }
 
-/** Product of alternatives: every way to put one of each in a row. */
+/** Returns the product of alternatives: every combination of one of each. */
 function product(parts: string[][]): string[] {
   let all = [''];
   for (const part of parts) all = all.flatMap((a) => part.map((b) => a + b)).slice(0, MOST);
@@ -143,7 +143,7 @@ class Sources {
     return this.calls.filter((c) => this.checker.getResolvedSignature(c)?.declaration === owner);
   }
 
-  /** All texts that an expression can be, or null where that cannot be told. */
+  /** Returns all texts that an expression can be; null if they cannot be determined. */
   private texts(e: ts.Expression, env: Env): string[] | null {
     if (ts.isStringLiteralLike(e)) return [e.text];
     if (ts.isParenthesizedExpression(e) || ts.isAsExpression(e)) return this.texts(e.expression, env);
@@ -194,7 +194,7 @@ class Sources {
     return null;
   }
 
-  /** The text that a function of one expression returns, or that `join` makes of a list. */
+  /** Returns the text that a function of one expression returns, or that `join` makes of a list. */
   private called(e: ts.CallExpression, env: Env): string[] | null {
     if (ts.isPropertyAccessExpression(e.expression) && e.expression.name.text === 'join') {
       const [separator] = e.arguments;
@@ -222,7 +222,7 @@ class Sources {
     return value ? this.listOf(value) : null;
   }
 
-  /** An entry of an object that is written out, or all of them where the key is not. */
+  /** Returns an entry of an object that is written out, or all of them where the key is not. */
   private member(e: ts.PropertyAccessExpression | ts.ElementAccessExpression, env: Env): string[] | null {
     const literals = this.literals(e);
     if (literals) return literals;

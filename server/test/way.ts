@@ -39,7 +39,7 @@ export function serverAtNoon(started: (way: Way) => void): void {
   afterAll(() => way?.stop());
 }
 
-/** The secret in a message's signing link. */
+/** Returns the secret in a message's signing link. */
 export const tokenIn = (m: MessageView) => m.link!.split('/sign/')[1]!;
 
 /**
@@ -81,7 +81,9 @@ export class Way {
     return this.server.stop();
   }
 
-  /** A packet of one paper, of two pages unless another is given; whoever signs initials every page and signs the last. */
+  /**
+   * Sends a packet of one paper, of two pages by default. Everyone who signs initials every page and signs the last.
+   */
   async send(
     people: { name: string; email?: string; phone?: string; more?: Partial<PacketParty> }[],
     gates: { names: string[]; need?: 'any' }[],
@@ -146,12 +148,12 @@ export class Way {
     return Promise.all(page.items.map((m) => this.server.ok('message', { params: { messageId: m.id } })));
   }
 
-  /** The newest message to somebody, of a kind or of any. */
+  /** Returns the newest message to somebody, of a kind or of any. */
   async newest(packetId: string, name: string, kind?: string): Promise<MessageView> {
     return (await this.messagesOf(packetId)).find((m) => m.toName === name && (!kind || m.kind === kind))!;
   }
 
-  /** The sealed copies, once they are there. */
+  /** Returns the sealed copies, once they are there. */
   async sealed(packetId: string): Promise<Buffer[]> {
     for (let i = 0; i < 200; i++) {
       const p = await this.look(packetId);
@@ -174,7 +176,7 @@ export class Way {
     return this.server.ok('packet', { params: { packetId } });
   }
 
-  /** What a link answers, whether it opens or not. */
+  /** Returns the status a link answers with, whether it opens or not. */
   statusOf(token: string) {
     return this.server.call('signing', { params: { token }, as: 'nobody' });
   }

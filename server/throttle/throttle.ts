@@ -21,17 +21,17 @@ export async function countTry(db: Db, key: string, windowMs: number, now: Date)
   return itemAt(r.rows, 0);
 }
 
-/** Forgets the tries of a key: somebody got in. */
+/** Deletes the tries of a key after a success. */
 export async function deleteTries(db: Db, keys: string[]): Promise<void> {
   await db.query('delete from throttle where key = any($1::text[])', [keys]);
 }
 
-/** Clears away windows that have ended. */
+/** Deletes windows that have ended. */
 export async function deleteOldTries(db: Db, now: Date): Promise<void> {
   await db.query('delete from throttle where until <= $1', [now]);
 }
 
-/** A store for @fastify/rate-limit over the same table. */
+/** Returns a store for @fastify/rate-limit that uses the same table. */
 export function throttleStore(db: Db) {
   return class ThrottleStore {
     private readonly route: string;

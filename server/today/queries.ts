@@ -15,11 +15,7 @@ export interface SeenItem {
   item: unknown;
 }
 
-/**
- * What stands in one list of a member's, in the order of its days.
- *
- * @param o.from,o.to ISO days, both included
- */
+/** Returns the items of one of a member's lists, ordered by day. @param o.from,o.to ISO days, both included */
 export async function itemsOf(
   db: Db,
   o: { memberId: string; list: List; from: string; to: string; limit: number },
@@ -37,7 +33,7 @@ export async function itemsOf(
   return r.rows;
 }
 
-/** How many stand in a list, up to a bound. */
+/** Returns the number of items in a list, up to a maximum. */
 export async function countItems(
   db: Db,
   o: { memberId: string; list: List; from: string; to: string; most: number },
@@ -61,7 +57,7 @@ export interface ThroughRow {
   parties: { name: string }[];
 }
 
-/** Packets that were executed after a moment, in the deals a member works on, newest first. */
+/** Returns packets executed after an instant, in the deals a member works on, newest first. */
 export async function executedSince(db: Db, memberId: string, since: Date, limit: number): Promise<ThroughRow[]> {
   const r = await db.query<ThroughRow>(
     `select p.id, p.deal_id, d.address, p.name, p.ended_at, p.marks_done, coalesce(p.path->'parties', '[]') as parties
@@ -75,13 +71,13 @@ export async function executedSince(db: Db, memberId: string, since: Date, limit
   return r.rows;
 }
 
-/** When a member last put away what was executed; null before the first time. */
+/** Returns when a member last dismissed the executed packets; null before the first time. */
 export async function lastVisitOf(db: Db, memberId: string): Promise<Date | null> {
   const r = await db.query<{ looked_at: Date | null }>('select looked_at from member where id = $1', [memberId]);
   return r.rows[0]?.looked_at ?? null;
 }
 
-/** Notes that a member has seen what was executed until a moment. */
+/** Saves that a member has seen what was executed up to an instant. */
 export async function saveLastVisit(db: Db, memberId: string, until: Date): Promise<void> {
   await db.query('update member set looked_at = $2 where id = $1', [memberId, until]);
 }

@@ -29,7 +29,7 @@ interface Part<T> {
 }
 type Waiting = TodayView['still']['items'][number];
 
-/** What the day needs, for one member. */
+/** Returns what needs attention today, for one member. */
 export async function todayView(ctx: Context, member: Member): Promise<TodayView> {
   const db = ctx.database.pool;
   const zone = (await ctx.firm())?.time_zone ?? 'UTC';
@@ -76,7 +76,7 @@ export async function todayView(ctx: Context, member: Member): Promise<TodayView
   };
 }
 
-/** "Three things wait for you. One is late." */
+/** Returns the summary of the day: "Three things wait for you. One is late." */
 function sentenceOf(waits: number, late: number, later: number): string {
   const first = waits
     ? `${numberWord(waits)} ${waits === 1 ? 'thing waits' : 'things wait'} for you.`
@@ -89,7 +89,7 @@ function sentenceOf(waits: number, late: number, later: number): string {
 
 const where = (i: q.SeenItem) => ({ dealId: i.deal_id, address: i.address });
 
-/** An act with how long it has waited by now, where that is what it tells. */
+/** Returns an act with its age in words, for the acts that show it. */
 const actOf = (a: Next, today: string): Next =>
   a.act.do === 'send' && a.since ? { ...a, detail: `in draft, ${daysWords(daysBetween(a.since, today))}` } : a;
 
@@ -167,7 +167,9 @@ export async function seen(ctx: Context, member: Member, until: string): Promise
   return todayView(ctx, member);
 }
 
-/** The same in sentences, in the same order, for the morning's message; nothing where there is nothing to say. */
+/**
+ * Returns the same items as sentences, in the same order, for the morning's message; empty if there is nothing to say.
+ */
 export function todayWords(t: TodayView): string[] {
   const day = (d: string) => shortDay(d, t.today);
   const part = (title: string, lines: string[], more: number) =>

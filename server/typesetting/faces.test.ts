@@ -19,7 +19,7 @@ const FACES: [string, string, string][] = [
 ];
 const TEXTS = ['Augusta Wren', 'Łucja O’Neil-Żak', 'Ngọc Trần', 'José Núñez & Zoë', 'tt ll oo “Æsir” – 12,345.67'];
 
-/** The face on paper; with room behind the last glyph, past which the reader of faces looks. */
+/** Returns the typeface on a page, with space after the last glyph, beyond which some readers look. */
 function whole(name: string, pack: string, style: string): Font {
   const root = path.dirname(require.resolve(`@expo-google-fonts/${pack}/package.json`));
   return create(Buffer.concat([readFileSync(path.join(root, style, `${name}.ttf`)), Buffer.alloc(64)])) as Font;

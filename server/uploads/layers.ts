@@ -22,12 +22,12 @@ export class Layers {
     for (const g of groups(config.lookup(PDFName.of('OFF')))) this.off.add(g);
   }
 
-  /** Number of layers that are off. */
+  /** Returns the number of layers that are off. */
   get hidden(): number {
     return this.off.size;
   }
 
-  /** Whether what belongs to a group, or to a rule over groups, is not shown. */
+  /** Returns whether the content of a group, or of a rule over groups, is hidden. */
   isHidden(of: PDFObject | undefined): boolean {
     if (!(of instanceof PDFDict)) return false;
     if (name(of, 'Type') !== 'OCMD') return this.off.has(of);

@@ -44,7 +44,7 @@ const prepared = async (bytes: Uint8Array) => {
   if (!p.ok) throw new Error(p.refusal.problem);
   return p;
 };
-/** All of a file with its streams unpacked, by a tool that is not ours. */
+/** Returns a file with all streams unpacked by another tool. */
 const unpacked = (bytes: Uint8Array) =>
   execFileSync('qpdf', ['--qdf', '--object-streams=disable', keep(bytes), '-'], { maxBuffer: 1 << 28 }).toString(
     'latin1',
@@ -114,7 +114,7 @@ test('a paper that carries signatures is brought in with a word about them', asy
   expect((await prepared(await paper({ pages: 1 }))).leftOut).toEqual([]);
 });
 
-/** A PNG (ISO 15948) of one bit a dot and whatever size, all white. */
+/** Returns a PNG (ISO 15948) of one bit a dot and whatever size, all white. */
 function png(side: number): Buffer {
   const chunk = (name: string, data: Buffer) => {
     const body = Buffer.concat([Buffer.from(name), data]);

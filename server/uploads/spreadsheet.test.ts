@@ -13,13 +13,13 @@ jest.setTimeout(240_000);
 
 const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-sheets-'));
 
-/** A file as another program writes it. */
+/** Returns a file as another program writes it. */
 const kept = (book: xlsx.WorkBook) => {
   const bytes: Buffer = xlsx.write(book, { type: 'buffer', bookType: 'xlsx', compression: true, bookSST: true });
   return new Uint8Array(bytes);
 };
 let n = 0;
-/** The words of what a spreadsheet becomes, and the sizes of its pages, as others see them. */
+/** Returns the words of what a spreadsheet becomes, and the sizes of its pages, as others see them. */
 async function printed(bytes: Uint8Array): Promise<{ text: string; sizes: string[] }> {
   const made = await convert(bytes, 'xlsx', 'Rent roll');
   if ('problem' in made) throw new Error(made.problem);
@@ -33,7 +33,7 @@ async function printed(bytes: Uint8Array): Promise<{ text: string; sizes: string
   };
 }
 
-/** Days since the end of 1899. */
+/** Returns the days since the end of 1899. */
 const day = (iso: string) => Date.parse(iso) / 86_400_000 + 25_569;
 
 function roll(columns = 4): xlsx.WorkBook {
@@ -119,14 +119,14 @@ describe('what is shown', () => {
   });
 });
 
-/** The file with one of its parts as `change` makes it. */
+/** Returns the file with one of its parts as `change` makes it. */
 async function withPart(name: string, change: (xml: string) => string): Promise<Uint8Array> {
   const zip = await JSZip.loadAsync(await kept(roll()));
   zip.file(name, change(await zip.file(name)!.async('string')));
   return zip.generateAsync({ type: 'uint8array', compression: 'DEFLATE' });
 }
 
-/** A folder of one part that unfolds to a gigabyte, and says that it is as large as it says. */
+/** Returns a folder of one part that unpacks to a gigabyte and declares that size. */
 function gigabyte(said: number): Uint8Array {
   const name = Buffer.from('xl/workbook.xml');
   const real = 1024 * 1024 * 1024;

@@ -187,7 +187,10 @@ const TALL = 500;
 /** Padding of a cell, left and right, in points. */
 const PAD = 2;
 
-/** Whether the words of a cell run over those beside it: they are empty, and it is narrower than its words. */
+/**
+ * Returns whether the text of a cell extends over its neighbors: they are empty, and the cell is narrower than its
+ * text.
+ */
 function runsOver(row: TableCell[], at: number, widths: number[]): boolean {
   const cell = itemAt(row, at);
   if (cell.alignment !== 'left' || isFramed(cell)) return false;

@@ -24,7 +24,7 @@ export async function uprightRgb(bytes: Uint8Array, most: number, pixels: number
   return { width: info.width, height: info.height, data: new Uint8Array(data) };
 }
 
-/** @returns false for a JPEG, PNG or WebP that was cut off */
+/** Returns whether a picture is complete. @returns false for a JPEG, PNG or WebP that was cut off */
 export function isWholePicture(b: Uint8Array): boolean {
   if (b[0] === 0xff && b[1] === 0xd8) return isWholeJpeg(b);
   if (b[0] === 0x89) return Buffer.from(b.subarray(-64)).includes('IEND') || Buffer.from(b).includes('IEND');

@@ -22,7 +22,7 @@ async function read({ sheet, strings, styles, workbook }: Parts): Promise<Workbo
   const packed = await zip.generateAsync({ type: 'uint8array', compression: 'DEFLATE' });
   return readWorkbook(await JSZip.loadAsync(packed), { cells: 1_000, letters: 100_000 });
 }
-/** What the only sheet holds: rows of "column value". */
+/** Returns what the only sheet holds: rows of "column value". */
 const values = async (parts: Parts) => {
   const [sheet] = await read(parts);
   return sheet!.rows.map((r) => [r.number, ...[...r.cells].map(([column, cell]) => `${column} ${String(cell.value)}`)]);

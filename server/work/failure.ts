@@ -20,7 +20,9 @@ export class WorkFailure extends Error {
     super(`${task} failed (${reason}${at ? ` at ${at}` : ''})${cause_ ? `: ${cause_}` : ''}`);
   }
 
-  /** What happened, as the end of a sentence that begins with the thing: "… could not be read in 20 seconds". */
+  /**
+   * Returns what happened as the end of a sentence that begins with the subject: "… could not be read in 20 seconds".
+   */
   inWords(verb: string): string {
     switch (this.reason) {
       case 'time':
@@ -33,7 +35,7 @@ export class WorkFailure extends Error {
   }
 }
 
-/** Too much is waiting; whoever asks may come again. */
+/** Returns the problem for a queue that is full; the caller may try again. */
 export function busy(): Problem {
   return new Problem('busy', 'The server has much to do just now. Try again in a moment; nothing was lost.', {
     retryAfter: 3,

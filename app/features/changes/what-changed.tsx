@@ -150,10 +150,7 @@ function LeftAside(o: {
       ) : null}
       {view.slight ? (
         <Switch
-          label={TEXT.readSlightlyDifferentlyReview(
-            count(view.slight, TEXT.wordWas, TEXT.wordsWere),
-            view.slight === 1 ? 'it' : 'them',
-          )}
+          label={TEXT.readSlightlyDifferently(count(view.slight, TEXT.wordWas, TEXT.wordsWere), view.slight)}
           on={o.review}
           onChange={o.onReview}
           testID="review-slight"
@@ -162,8 +159,8 @@ function LeftAside(o: {
       {pages.length ? (
         <Note
           tone="warn"
-          title={TEXT.onOnlyWordsCouldBe(
-            pages.length > 1 ? 'pages' : 'page',
+          title={TEXT.onlyWordsCompared(
+            pages.length,
             listWords(pages.slice(0, 12).map(String)),
             pages.length > 12 ? TEXT.andMore : '',
           )}

@@ -25,10 +25,11 @@ export const TEXT = {
   toTheDeal: 'To the deal',
   toTheForm: 'To the form',
   hideChangesInHeadersPage: (n: Part) => `Hide changes in headers, page numbers, print dates and numbering (${n})`,
-  readSlightlyDifferentlyReview: (words: Part, part: Part) => `${words} read slightly differently: review ${part}`,
+  readSlightlyDifferently: (words: Part, n: number) =>
+    `${words} read slightly differently: review ${n === 1 ? 'it' : 'them'}`,
   andMore: ' and more',
-  onOnlyWordsCouldBe: (part: Part, list: Part, part2: Part) =>
-    `On ${part} ${list}${part2} only words could be compared. Check the drawings there yourself.`,
+  onlyWordsCompared: (pages: number, list: Part, more: Part) =>
+    `On ${pages === 1 ? 'page' : 'pages'} ${list}${more} only words could be compared. Check the drawings there yourself.`,
   areNotListedBecause: (changes: Part) => `${changes} are not listed, because the two papers differ too much.`,
   change: (n: Part, what: Part, page: Part, part: Part) => `Change ${n}, ${what}, ${page}: ${part}`,
   aDrawingOrHandwritingCheck: 'A drawing or handwriting: check it on the page.',

@@ -1,4 +1,7 @@
-/** One act: verb first, reason below, with its button. Acts that were done say so and can be undone. */
+/**
+ * One row of "Most helpful next": what to do, why, and a button that does it. After that the row says what was done, with
+ * a button that undoes it.
+ */
 import type { Later } from '../../ui/later';
 import { Button } from '../../ui/pieces';
 import { Body, Small, Strong } from '../../ui/text';

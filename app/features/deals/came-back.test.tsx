@@ -47,7 +47,7 @@ const check = (places: ReviewedPlaceView[], more: Partial<PaperReviewView> = {})
   ...more,
 });
 
-/** The screen, with a server where it stands as `then` after any act. */
+/** Returns the screen, with a server where it stands as `then` after any act. */
 function screenOf(now: PaperReviewView | ApiError, then: PaperReviewView = check([])): Asked[] {
   const deal = dealView({ documents: [doc('blank', 'Lease'), doc('back', 'Lease, signed')] });
   const form = { id: 'f', name: 'Lease of the house', type: 'lease', documentId: 'form-paper' };

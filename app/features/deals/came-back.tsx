@@ -247,7 +247,7 @@ const KIND_WORDS = {
   text: TEXT.text,
   checkbox: TEXT.box,
 };
-/** "Initials, Seller 2" */
+/** Returns the name of a place: "Initials, Seller 2". */
 function nameOf(p: ReviewedPlaceView): string {
   const side = sideOfRole(p.role);
   return side ? `${KIND_WORDS[p.kind]}, ${sideLabel(side, p.ordinal ?? 1)}` : KIND_WORDS[p.kind];

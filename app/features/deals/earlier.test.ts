@@ -37,10 +37,10 @@ describe('the version before a paper', () => {
 test('a digital signature is told with who vouches for the name; of a broken one nobody does', () => {
   const one = { signer: 'Wren Alder', issuer: 'Northlock', selfMade: false, at: '2026-11-27T10:00:00.000Z' };
   expect(signatureWords({ ...one, state: 'holds', why: '' })).toMatch(
-    /^Signed digitally by Wren Alder, \w+, Nov 27\. Valid\. Northlock confirms the name/,
+    /^Digitally signed by Wren Alder, \w+, Nov 27\. Valid\. Northlock confirms the name/,
   );
   expect(signatureWords({ ...one, at: null, state: 'broken', why: 'the file was changed after it was signed' })).toBe(
-    'Signed digitally by Wren Alder. Not valid: the file was changed after it was signed.',
+    'Digitally signed by Wren Alder. Not valid: the file was changed after it was signed.',
   );
-  expect(signatureWords({ ...one, selfMade: true, state: 'unknown', why: '' })).toContain('No one else confirms');
+  expect(signatureWords({ ...one, selfMade: true, state: 'unknown', why: '' })).toContain('No issuer confirms');
 });

@@ -17,7 +17,7 @@ import { UseKitOn } from '../shelf/use-kit-on';
 import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
-/** One act on all selected deals; `onDone` is called when none of them was left out. */
+/** Returns a mutation that applies one act to all selected deals; `onDone` is called if every deal was changed. */
 function useDealsAct(deals: DealSummary[], onDone: () => void) {
   return useAct(
     (body: Omit<DealsActBody, 'dealIds'>) => call('dealsAct', { body: { ...body, dealIds: deals.map((d) => d.id) } }),

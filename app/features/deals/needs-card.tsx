@@ -80,10 +80,9 @@ function RequirementRow({
           <Strong>{r.title}</Strong>
           <Small>{under}</Small>
         </Stack>
-        <Small
-          tone={late ? 'stop' : 'plain'}
-          style={{ fontFamily: FONT.bold, textAlign: 'right' }}
-        >{`${late ? 'late, ' : ''}${due}`}</Small>
+        <Small tone={late ? 'stop' : 'plain'} style={{ fontFamily: FONT.bold, textAlign: 'right' }}>
+          {late ? TEXT.lateAndDue(due) : due}
+        </Small>
       </Pressable>
       {open ? <Detail deal={deal} r={r} /> : null}
     </View>

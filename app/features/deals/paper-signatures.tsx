@@ -42,8 +42,8 @@ const STATES: Record<PaperSignature['state'], string> = {
 };
 
 /**
- * Returns "Signed digitally by Wren Alder, Sun, Nov 29. Valid. Northlock confirms the name; whether to trust that is
- * up to you."
+ * Returns "Digitally signed by Wren Alder, Sun, Nov 29. Valid. Northlock confirms the name. Decide whether you trust
+ * this issuer."
  */
 export function signatureWords(s: PaperSignature): string {
   const day = s.at ? `, ${shortDay(s.at.slice(0, 10))}` : '';

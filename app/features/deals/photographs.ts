@@ -89,7 +89,11 @@ function oneEarlier(all: Photograph[], id: string): Photograph[] {
   return next;
 }
 
-/** @param dealId  where the paper is added */
+/**
+ * Returns the photographs of one paper, and the functions that add, order, correct and send them.
+ *
+ * @param dealId  where the paper is added
+ */
 export function usePhotographs(dealId: string) {
   const client = useQueryClient();
   const [photos, setPhotos] = useState<Photograph[]>([]);

@@ -270,6 +270,7 @@ export const TEXT = {
   noPapersAreRequiredYet: 'No papers are required yet. Fill in the facts so that the firm’s rules can apply.',
   theFirmsRulesRequireNo: 'The firm’s rules require no papers for this deal.',
   lateSinceWithin: 'late since',
+  lateAndDue: (due: Part) => `late, ${due}`,
   requiredBecause: (reason: Part) => `Required because: ${reason}.`,
   itsDueDateIsCounted: (datePhrases: Part) => `Its due date is counted from when ${datePhrases}, which is not set.`,
   signedBy: (list: Part) => `Signed by: ${list}.`,
@@ -296,10 +297,10 @@ export const TEXT = {
   valid: 'Valid',
   notValid: 'Not valid',
   unclear: 'Unclear',
-  noOneElseConfirmsThe: ' No one else confirms the name.',
-  confirmsTheNameWhetherTo: (issuer: Part) => ` ${issuer} confirms the name; whether to trust that is up to you.`,
+  noOneElseConfirmsThe: ' No issuer confirms the name.',
+  confirmsTheNameWhetherTo: (issuer: Part) => ` ${issuer} confirms the name. Decide whether you trust this issuer.`,
   signedDigitallyBy: (signer: Part, day: Part, state: Part, why: Part, vouches: Part) =>
-    `Signed digitally by ${signer}${day}. ${state}${why}.${vouches}`,
+    `Digitally signed by ${signer}${day}. ${state}${why}.${vouches}`,
   wereNotLooked: (signatures: Part) => `${signatures} were not checked.`,
   signaturesAreValid: 'Signatures are valid for the original file, not for the copy that is signed here.',
   thisFileCameWithDigital:

@@ -22,9 +22,7 @@ export function SendDialog({ desk, onClose }: { desk: Desk; onClose: () => void 
       <Dialog visible onDismiss={onClose} style={{ maxWidth: 520, alignSelf: 'center', width: '92%' }}>
         <Dialog.Title>{TEXT.sendPacket(desk.draft.name)}</Dialog.Title>
         <Dialog.Content style={{ gap: 10 }}>
-          <Body>
-            {TEXT.askedNowTheOthersWhen(listWords(first.map((x) => x.name)), first.length === 1 ? 'is' : 'are')}
-          </Body>
+          <Body>{TEXT.askedNow(listWords(first.map((x) => x.name)), first.length)}</Body>
           {first.map((x) => (
             <Small key={x.id}>{`${calledOf(x)}: ${x.email}`}</Small>
           ))}

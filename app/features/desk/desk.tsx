@@ -145,8 +145,8 @@ function PanelOf({
 }
 
 /**
- * The keyboard of the desk, unless somebody is typing: Ctrl or Cmd with Z and Shift-Z, C, V, A; Escape clears the
- * selection. Marks and the page have keys of their own.
+ * Handles the keyboard of the desk, except while somebody is typing: Ctrl or Cmd with Z, Shift-Z, C, V and A; Escape
+ * clears the selection. Marks and the page handle keys of their own.
  */
 function useDeskKeys(desk: Desk): void {
   useEffect(() => {

@@ -38,7 +38,7 @@ const doc: DocumentFacts = {
   ],
 };
 
-/** A desk with two sellers, driven without a screen. */
+/** Returns a desk with two sellers, driven without a screen. */
 function desk(tool: Tool = 'signature') {
   const party = (id: string, ordinal: number) => ({
     id,
@@ -166,7 +166,7 @@ test('words are struck, their stretch moved by words, and gone with their initia
   expect(d.draft.redlines[0]!.text).toBe('the');
   // Initials beside a change cannot be removed by themselves.
   d.acts().remove(d.view().marks.filter((m) => m.redlineId));
-  expect(d.said).toMatch(/are removed with the change/);
+  expect(d.said).toMatch(/remove the change/);
   expect(d.view().marks.filter((m) => m.redlineId)).toHaveLength(2);
   d.acts().removeRedline(d.redline!);
   expect([d.draft.redlines, d.view().marks]).toEqual([[], []]);

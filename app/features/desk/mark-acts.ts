@@ -41,7 +41,7 @@ export type { Tool } from './bench';
 
 export type MarkActs = ReturnType<typeof markActs>;
 
-/** All acts of the desk. */
+/** Returns all acts of the desk on marks. */
 export function markActs(b: Bench) {
   return { ...placingActs(b), ...handActs(b), ...copyActs(b), ...readActs(b), ...ruleActs(b), ...redlineActs(b) };
 }
@@ -67,10 +67,10 @@ const blanksHere = ({ at, view }: Bench): Rect[] =>
     ? view.proposals.filter((p) => p.documentId === at.documentId && p.page === at.page && !p.beside).map((p) => p.rect)
     : [];
 
-/** Placing a mark, and where a dragged one snaps to. */
+/** Returns the acts that place a mark and snap a dragged one. */
 function placingActs(b: Bench) {
   const { view, at } = b;
-  /** Places what was chosen, centered at a point of the page. */
+  /** Places the mark, or the pair of choices, of the chosen tool, centered at a point of the page. */
   const placeAt = (x: number, y: number) => {
     const here = at && pageAt(b, at.documentId, at.page);
     if (!at || !here || b.tool === 'strike' || b.tool === 'insert') return;
@@ -105,7 +105,7 @@ function placingActs(b: Bench) {
   return { placeAt, snapped };
 }
 
-/** Moving, changing and removing selected marks. */
+/** Returns the acts that move, change and remove selected marks. */
 function handActs(b: Bench) {
   const { draft, edit, selected } = b;
   const moveMarks = (moves: { mark: Mark; rect: Rect }[]) => edit(moveEdits(draft, b.view.documents, moves));
@@ -130,7 +130,7 @@ function handActs(b: Bench) {
   };
 }
 
-/** Copying selected marks to other pages and people. */
+/** Returns the acts that copy selected marks to other pages and people. */
 function copyActs(b: Bench) {
   const { draft, at, selected } = b;
   const { documents } = b.view;
@@ -163,7 +163,7 @@ function copyActs(b: Bench) {
   };
 }
 
-/** Accepting or dismissing the places that were read on the pages. */
+/** Returns the acts that accept or dismiss the places read on the pages. */
 function readActs(b: Bench) {
   return {
     accept: (proposals: Proposal[], correct: { partyId?: string; kind?: MarkKind } = {}) => {
@@ -176,7 +176,7 @@ function readActs(b: Bench) {
   };
 }
 
-/** Initials on every page. */
+/** Returns the acts that set the initials rules. */
 function ruleActs(b: Bench) {
   const { draft, at, partyId } = b;
   const ruleFor = (documentId: string): InitialsRule => ruleOf(draft, documentId);

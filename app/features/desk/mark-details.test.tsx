@@ -28,7 +28,7 @@ function details(more: Partial<Mark>): Mark[] {
   return saved;
 }
 const write = (testID: string, value: string) => fireEvent.change(screen.getByTestId(testID), { target: { value } });
-/** The kinds that are offered; undefined where none are. */
+/** Returns the kinds that are offered; undefined where none are. */
 const kinds = () => {
   const group = screen.queryByRole('radiogroup', { name: 'Kind' });
   return group ? within(group).getAllByRole('radio') : undefined;

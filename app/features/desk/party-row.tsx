@@ -79,7 +79,7 @@ function PartyMenu({
       {ACTS.filter((a) => a !== party.act).map((a) => (
         <MenuItem
           key={a}
-          title={`${first} ${puts({ act: a }) ? '' : 'only '}${ACT_FACTS[a].does}`}
+          title={(puts({ act: a }) ? TEXT.doesThis : TEXT.onlyDoesThis)(first, ACT_FACTS[a].does)}
           onPress={() => onAct(a)}
         />
       ))}

@@ -94,7 +94,10 @@ const ARROWS: Record<string, [x: number, y: number]> = {
   ArrowDown: [0, 1],
 };
 
-/** Arrow keys move it, with Alt they resize it; Delete removes it; Space and Enter select it. */
+/**
+ * Handles the keys of a mark: arrow keys move it, with Alt they resize it; Delete removes it; Space and Enter select
+ * it.
+ */
 function onKey(e: Key, mark: Mark, desk: Desk, selected: boolean): void {
   const arrow = ARROWS[e.key];
   if (arrow) {

@@ -73,7 +73,7 @@ interface AsParty {
   party: PacketParty;
 }
 
-/** The party's own marks, and the pages of the documents it gets. */
+/** Returns a party's own marks, and the pages of the documents it receives. */
 function seenBy({ desk: { view }, party }: AsParty) {
   const documents = view.documents.filter((d) => hasDocument(party, d.id));
   return {

@@ -37,8 +37,7 @@ export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) 
         <Small>
           {TEXT.readNotMarksYet(
             count(open.length, 'place'),
-            matched.length || TEXT.none,
-            matched.length > 1 ? 'name' : 'names',
+            matched.length,
             desk.bench.what === 'form' ? TEXT.aRoleOfThisForm : TEXT.somebodyInThisPacket,
           )}
         </Small>
@@ -118,13 +117,7 @@ function Further({ desk }: { desk: Desk }) {
 /** What "accept all" leaves out. */
 function Doubtful({ n }: { n: number }) {
   if (!n) return null;
-  return (
-    <Note
-      tone="warn"
-      title={TEXT.uncertainThePageDoesNot(count(n, 'place'), n === 1 ? 'is' : 'are')}
-      testID="doubtful"
-    />
-  );
+  return <Note tone="warn" title={TEXT.uncertainCheckEach(count(n, 'place'), n)} testID="doubtful" />;
 }
 
 /** Number of places without a name that are listed; the rest is only counted. */

@@ -82,7 +82,7 @@ function useFacts(packet: PacketView, ids: string[]): { documents: DocumentFacts
   return { documents: list.current, ready: facts.every((f) => f.isSuccess) };
 }
 
-/** The page that is shown: the chosen one, or the first. */
+/** Returns the page that is shown (the chosen one, or the first) and the functions that choose another. */
 function usePosition(view: DraftView) {
   const [where, setWhere] = useState<{ documentId: string; page: number } | null>(null);
   const at = useMemo(() => {
@@ -104,7 +104,7 @@ function usePosition(view: DraftView) {
   return { at, setWhere, beside };
 }
 
-/** What is selected on the desk: marks, a proposal or a change, never two of these. */
+/** Returns what is selected on the desk: marks, a proposal or a change, never two of these at once. */
 function useSelection(view: DraftView) {
   const [selectedIds, setSelected] = useState<string[]>([]);
   const [proposalId, setProposal] = useState<string | null>(null);

@@ -42,7 +42,7 @@ function useTrying() {
   return { busy, error, trying };
 }
 
-/** Documents of the desk on the server, with what is cached of them. */
+/** Returns the mutations that change documents of the desk on the server, and what is cached of them. */
 function useDeskDocuments({ packet: { dealId, id: packetId } }: Desk) {
   const client = useQueryClient();
   const renewed = (next: (documents: DocumentView[]) => DocumentView[]) => {

@@ -78,7 +78,7 @@ test('an edit that a kit has locked is named and left out, and the rest goes on'
 
 test('a refusal that passes is tried again, and nothing is left out', async () => {
   server.refuse.add('p0');
-  server.refusal = { status: 409, type: '/problems/changed-meanwhile', detail: 'Somebody changed it just now.' };
+  server.refusal = { status: 409, type: '/problems/changed-meanwhile', detail: 'Someone changed it just now.' };
   const { result } = renderHook(() => useDraft(packet(server.draft)), { wrapper });
   act(() => result.current.edit([passed(0), passed(1)]));
   await waitFor(() => expect(server.sizes.length).toBeGreaterThan(0));

@@ -101,7 +101,7 @@ const sentenceOf = ({ over }: SavedDraft): string =>
     ? TEXT.savedChangedTheSameThing(listWords(over))
     : TEXT.savedAt(new Date().toLocaleTimeString('en-US', { hour: 'numeric', minute: '2-digit' }));
 
-/** The server's draft, and the edits it has not accepted yet, including those of an earlier visit. */
+/** Returns the server's draft with the edits it has not accepted yet, including those of an earlier visit. */
 function useEdits(packet: DraftPacket, home: DraftHome, onRefused: () => void) {
   const client = useQueryClient();
   const [base, setBase] = useState<Base>({ draft: packet.draft, version: packet.version });

@@ -22,7 +22,7 @@ interface Newest {
   selected: boolean;
 }
 
-/** @returns where the mark is being dragged to; null while nobody drags it */
+/** Tracks the dragging of a mark. @returns where the mark is being dragged to; null while nobody drags it */
 export function useDrag(box: RefObject<View | null>, newest: Newest): Drag | null {
   const [drag, setDrag] = useState<Drag | null>(null);
   // The listeners read the newest props through here.
@@ -90,7 +90,7 @@ function listen(el: HTMLElement, now: RefObject<Newest>, setDrag: (drag: Drag | 
   return () => hearing.abort();
 }
 
-/** @param freely whether it follows the pointer without snapping */
+/** Returns where a mark is dragged to. @param freely whether it follows the pointer without snapping */
 function draggedTo({ mark, scale, desk }: Newest, from: Start, dx: number, dy: number, freely: boolean): Drag {
   const r = from.rect;
   if (from.stretch) {

@@ -20,7 +20,11 @@ const TURNS: readonly Turn[] = [0, 90, 180, 270];
 /** Returns a turn with another quarter to the right. */
 export const turned = (turn: Turn): Turn => itemAt(TURNS, (TURNS.indexOf(turn) + 1) % TURNS.length);
 
-/** @param onDone called after the pages were changed in the deal and in the draft */
+/**
+ * Returns the page order of a document as it is being edited, and the functions that change and save it.
+ *
+ * @param onDone called after the pages were changed in the deal and in the draft
+ */
 // eslint-disable-next-line max-lines-per-function -- putting pages in order, using them and splitting share one list of slots
 export function usePageSlots(
   doc: DocumentFacts | undefined,

@@ -20,7 +20,8 @@ export const TEXT = {
   stopsSending: 'Stops sending',
   aWarning: 'A warning',
   // desk-dialogs.tsx
-  askedNowTheOthersWhen: (name: Part, are: Part) => `${name} ${are} asked now; the others when it is their turn.`,
+  askedNow: (names: Part, n: number) =>
+    `${names} ${n === 1 ? 'is' : 'are'} asked now; the others when it is their turn.`,
   sendPacket: (name: Part) => `Send “${name}”?`,
   notYet: 'Not yet',
   sendAnyway: 'Send anyway',
@@ -43,7 +44,7 @@ export const TEXT = {
   // documents-card.tsx
   theFileWasReplacedEvery: 'The file was replaced; every page was found again and kept its marks.',
   theFileWasReplacedOf: (kept: Part, counted: Part) =>
-    `The file was replaced; ${kept} of ${counted} were found again. Marks on the others are gone; Undo brings them back.`,
+    `The file was replaced; ${kept} of ${counted} were found again. Marks on the other pages were removed. Choose Undo to restore them.`,
   chooseTheFileThatTakes: 'Choose the file that takes this document’s place',
   documents: 'Documents',
   workingOn: 'Working on it…',
@@ -183,6 +184,8 @@ export const TEXT = {
   ownNote: 'own note',
   doesNotGet: (list: Part) => `Does not get ${list}`,
   doneWith: (who: Part) => `Done with ${who}`,
+  doesThis: (first: Part, does: Part) => `${first} ${does}`,
+  onlyDoesThis: (first: Part, does: Part) => `${first} only ${does}`,
   changeWhatDoesOrWhere: (name: Part) => `Change what ${name} does, or where`,
   toGate: (i: Part) => `To gate ${i}`,
   leaveOut: (name: Part) => `Do not give ${name}`,
@@ -233,16 +236,16 @@ export const TEXT = {
   acceptedLeftOut: (accepted: Part, proposalsCount: Part) => `${accepted} accepted, ${proposalsCount} left out.`,
   none: 'None',
   aRoleOfThisForm: 'a role of this form',
-  somebodyInThisPacket: 'somebody in this packet',
-  readNotMarksYet: (places: Part, matchedCount: Part, part: Part, part2: Part) =>
-    `${places} read, not marks yet. ${matchedCount} of them ${part} ${part2}.`,
+  somebodyInThisPacket: 'someone in this packet',
+  readNotMarksYet: (places: Part, matched: number, whom: Part) =>
+    `${places} read, not marks yet. ${matched || 'None'} of them ${matched > 1 ? 'name' : 'names'} ${whom}.`,
   acceptAll: (matchedCount: Part) => `Accept all ${matchedCount}`,
   acceptAllPlaces: (mineCount: Part, name: Part) => `Accept all ${mineCount} places of ${name}`,
   forPeopleWhoAreNot: (places: Part) => `${places} for people who are not in this packet.`,
   hasNoLine: (name: Part, list: Part) => `“${name}” has no line for ${list}, and no room beside the printed ones.`,
   addAPageForTheir: 'Add a page for their signatures',
-  uncertainThePageDoesNot: (places: Part, part: Part) =>
-    `${places} ${part} uncertain: the page does not say clearly what for, or whose. Check each one before you accept it.`,
+  uncertainCheckEach: (places: Part, n: number) =>
+    `${places} ${n === 1 ? 'is' : 'are'} uncertain: the page does not say clearly what for, or whose. Check each one before you accept it.`,
   open: (places: Part) => `${places} open`,
   whatToDo: (name: Part) => `What to do with the places of ${name}`,
   acceptHere: (sureCount: Part) => `Accept ${sureCount} here`,
@@ -335,7 +338,8 @@ export const TEXT = {
   doNotRepeat: 'Do not repeat',
   // send-later-card.tsx
   whenYouSendItOr: 'When you send it, or at a day and time you choose.',
-  itsKitSendsItOn: (what: Part, hour: Part) => `Its kit sends it on ${what} at ${hour}. Set that time, or another.`,
+  itsKitSendsItOn: (what: Part, hour: Part) =>
+    `The kit suggests sending it on ${what} at ${hour}. Use that time or choose another.`,
   whenItGoes: 'When it is sent',
   notSent: (problem: Part) => `Not sent: ${problem}`,
   inTheName: (inNameOf: Part) => ` in the name of ${inNameOf}`,
@@ -382,7 +386,7 @@ export const TEXT = {
   second: 'Second',
   first: 'First',
   twoChoicesPlaced: 'Two choices placed.',
-  initialsBesideAChangeAre: 'Initials beside a change are removed with the change.',
+  initialsBesideAChangeAre: 'These initials belong to a change. To remove them, remove the change.',
   putOnPagesTo: (counted: Part, from: Part, to: Part) => `${counted} put on pages ${from} to ${to}.`,
   givenToToo: (counted: Part, name: Part) => `${counted} given to ${name} too.`,
   printedPlace: 'printed place',

@@ -79,7 +79,7 @@ function MemberRow(o: {
     : '';
   return (
     <Stack gap={4} testID={`member-${m.email}`}>
-      <Strong>{`${m.name}${o.isMe ? ' (you)' : ''}`}</Strong>
+      <Strong>{o.isMe ? TEXT.nameOfYou(m.name) : m.name}</Strong>
       <Small>{`${left}${ROLE_WORDS[m.role]}, ${m.email}`}</Small>
       {o.onDisable && !o.children ? (
         <Button onPress={o.onDisable} fit label={TEXT.disableMember(m.name)} testID={`disable-${m.email}`}>

@@ -1,6 +1,7 @@
 /** The firm's rules for notices: how long before its day each must be delivered, and when it counts as delivered. */
 import { useState } from 'react';
 import type { NoticeRulesView } from '@gatepath/contract';
+import { count } from '@gatepath/core/text';
 import { useNoticeRules } from '../../api/notice-hooks';
 import { Input } from '../../ui/input';
 import { DropMenu, MenuItem } from '../../ui/menu';
@@ -78,7 +79,7 @@ export function NoticeRulesCard() {
   );
 }
 
-const words = ({ n, unit }: After) => `${n} ${unit === 'days' ? '' : 'business '}${n === 1 ? 'day' : 'days'}`;
+const words = ({ n, unit }: After) => count(n, unit === 'days' ? TEXT.day : TEXT.businessDay);
 
 interface RowProps {
   rule: Rule;

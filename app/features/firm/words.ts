@@ -50,6 +50,7 @@ export const TEXT = {
   inviteAMember: 'Invite a member',
   onlyAnOwnerCanInvite: 'Only an owner can invite or disable members.',
   datesAreShown: (timeZone: Part) => `Dates are shown in ${timeZone}.`,
+  nameOfYou: (name: Part) => `${name} (you)`,
   disableMember: (name: Part) => `Disable ${name}`,
   disable: 'Disable',
   enableMember: (name: Part) => `Enable ${name}`,
@@ -65,6 +66,8 @@ export const TEXT = {
   sendTheInvitation: 'Send the invitation',
   // notice-rules-card.tsx
   businessDays: 'business days',
+  day: 'day',
+  businessDay: 'business day',
   sentByItsLink: 'sent by its link',
   postedAsALetter: 'mailed as a letter',
   handedOver: 'handed over',

@@ -22,6 +22,6 @@ export const tagLabel = (about: AboutForm, key: string) =>
 
 /** Sides for which a part can be repeated. */
 export const EACH_SIDES = SIDES.filter((s) => s !== 'other');
-/** "each tenant". */
+/** Returns for whom a part is repeated: "each tenant". */
 export const eachWords = (side: (typeof SIDES)[number]) =>
   slotName('every', side, 1).toLowerCase().replace('every', 'each');

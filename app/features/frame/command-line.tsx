@@ -30,7 +30,7 @@ const PLACES = [
   { words: TEXT.newRule, href: '/rules/new', more: '' },
   { words: TEXT.mailroom, href: '/mailroom', more: TEXT.messagesMail },
   { words: TEXT.firm, href: '/firm', more: TEXT.settingsHolidaysMembersCalendar },
-  { words: TEXT.checkASealedCopy, href: '/check', more: TEXT.verifyProof },
+  { words: TEXT.verifyASealedCopy, href: '/check', more: TEXT.verifyProof },
 ] as const;
 
 const placeOf = (f: Found) =>

@@ -23,7 +23,7 @@ export const TEXT = {
   newRule: 'New rule',
   messagesMail: 'messages mail',
   settingsHolidaysMembersCalendar: 'settings holidays members calendar',
-  checkASealedCopy: 'Verify a sealed copy',
+  verifyASealedCopy: 'Verify a sealed copy',
   verifyProof: 'verify proof',
   packets: 'Packets',
   papers: 'Papers',

@@ -49,7 +49,7 @@ export function InsightPlace() {
   );
 }
 
-const days = (n: number) => `${n} ${n === 1 ? 'day' : 'days'}`;
+const days = (n: number) => count(n, 'day');
 /** Returns the Monday below its bars: "Nov 2". */
 const under = (day: string) => shortDay(day).replace(/^\w+ /, '');
 
@@ -122,7 +122,7 @@ function HoldUps({ v }: { v: InsightView }) {
       testID="chart-hold-ups"
       title={TEXT.heldUpNowBySide}
       lying
-      sentence={TEXT.waitedForTheLongest(count(all, 'person', 'people'), all === 1 ? 'is' : 'are', days(longest))}
+      sentence={TEXT.waitedForTheLongest(count(all, 'person', 'people'), all, days(longest))}
       empty={TEXT.noOneIsWaited}
       list="hold-ups"
       nothing={!v.holdUps.length}

@@ -29,8 +29,8 @@ export const TEXT = {
   half: 'Half',
   nineInTen: 'Nine in ten',
   heldUpNowBySide: 'Held up now, by side',
-  waitedForTheLongest: (persons: Part, part: Part, days: Part) =>
-    `${persons} ${part} waited for, the longest for ${days}.`,
+  waitedForTheLongest: (persons: Part, n: number, days: Part) =>
+    `${persons} ${n === 1 ? 'is' : 'are'} waited for, the longest for ${days}.`,
   noOneIsWaited: 'No one is waited for.',
   waitedForWithin: 'waited for',
   waitedFor: 'Waited for',

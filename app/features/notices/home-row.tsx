@@ -32,7 +32,7 @@ export const stepsOf = (notice: Pick<NoticeView, 'signed'>): { name: StepName; l
 
 export const WIDTH = { home: 2.2, tenants: 1.7, value: 112, from: 92, step: 62, says: 2.4 };
 
-/** What the papers ask for as facts are asked for. */
+/** Returns the values that the papers ask for in the form of facts, so that they are shown in the same fields. */
 export const asFacts = (notice: Pick<NoticeView, 'tags'>): FactDef[] =>
   notice.tags.flatMap((t) => (t.type === 'names' ? [] : [{ ...t, type: t.type, kinds: [] }]));
 

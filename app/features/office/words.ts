@@ -11,7 +11,7 @@ export const TEXT = {
   yourName: 'Your name',
   yourEmail: 'Your email',
   setUpCode: 'Set-up code',
-  theServerPrintsThisCode: 'The server prints this code when it starts. Without it, nobody can set up the firm.',
+  theServerPrintsThisCode: 'The server prints this code when it starts. Without it, no one can set up the firm.',
   setUp: 'Set up',
   // sign-in.tsx
   theSign: 'the sign-in',

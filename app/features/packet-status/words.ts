@@ -1,7 +1,7 @@
 import type { AnyPacketStatus, PacketSummary } from '@gatepath/contract';
 import { count } from '@gatepath/core/text';
 
-/** Where a packet stands, in one line. */
+/** Returns the status of a packet in one line. */
 export function packetLine(p: PacketSummary): string {
   switch (p.status) {
     case 'drafting':

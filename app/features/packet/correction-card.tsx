@@ -21,7 +21,7 @@ interface Props {
   onClose: () => void;
 }
 
-/** The change in the making: what was typed and touched, and the change it comes to. */
+/** Returns the state of a change that is being made: what was typed and tapped, and the redline it results in. */
 function useCorrection({ sent, look }: Pick<Props, 'sent' | 'look'>) {
   const facts = useQuery(factsQuery(look.documentId));
   const [kind, setKind] = useState<Redline['kind']>('strike');

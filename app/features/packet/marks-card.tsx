@@ -31,7 +31,7 @@ const NEW: MarkKind[] = MARK_KINDS.filter((k) => KINDS[k].filled.by !== 'sender'
 export const movable = (sent: SentView, documentId: string) =>
   sent.plan.parties.filter((p) => puts(p) && hasDocument(p, documentId) && isUntouched(sent, p.id));
 
-/** The places of one party on a page, with changes that are not sent yet. */
+/** Returns the places of one party on a page, with the changes that are not sent yet. */
 function useMarks({ sent, look }: Pick<Props, 'sent' | 'look'>, firstParty: string) {
   const [partyId, setParty] = useState(firstParty);
   const [held, hold] = useState<string | null>(null);

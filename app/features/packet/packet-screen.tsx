@@ -138,7 +138,7 @@ function Sealed({ packet, sent }: Props) {
       {sent.sealed ? (
         <Row align="stretch" wrap>
           <Button kind="quiet" onPress={() => router.push('/check')}>
-            {TEXT.checkASealedCopy}
+            {TEXT.verifyASealedCopy}
           </Button>
           <Button
             kind="quiet"

@@ -52,9 +52,7 @@ export function PartyLine({ id, packet, sent }: Props) {
           <Small>{tail}</Small>
           {s.bounced ? <Small tone="stop">{TEXT.theMessageCameBack(s.bounced)}</Small> : null}
           {s.nudges && s.turn ? (
-            <Small>
-              {TEXT.remindedLast(s.nudges === 1 ? 'once' : TEXT.times(s.nudges), when(s.lastNudgeAt!, packet.timeZone))}
-            </Small>
+            <Small>{TEXT.nudgedLast(s.nudges, when(s.lastNudgeAt!, packet.timeZone))}</Small>
           ) : null}
           {s.before.map((b) => (
             <Small key={b.at}>{TEXT.handedOverBy(b.name, b.reason)}</Small>
@@ -85,7 +83,10 @@ function Menu({ party, s, acts, untouched, onDo }: OfParty & { untouched: boolea
     <DropMenu anchor={(open) => <IconButton name="more" label={TEXT.whatToDo(party.name)} onPress={open} />}>
       <MenuItem title={TEXT.correctNameOrAddress} onPress={() => onDo('fix')} />
       {s.turn && holdsGate(party) && byLink(party) ? (
-        <MenuItem title={TEXT.remindNow(first)} onPress={() => acts.change.mutate({ type: 'nudge', partyIds: [id] })} />
+        <MenuItem
+          title={TEXT.nudgePartyNow(first)}
+          onPress={() => acts.change.mutate({ type: 'nudge', partyIds: [id] })}
+        />
       ) : null}
       {s.askedAt && byLink(party) ? (
         <MenuItem title={TEXT.sendANewLink} onPress={() => acts.change.mutate({ type: 'renew_link', partyId: id })} />

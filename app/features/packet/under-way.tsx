@@ -227,7 +227,7 @@ const KIN: Record<PacketView['kin'][number]['how'], string> = {
   new_version: TEXT.itsNewVersion,
   old_version: TEXT.newVersionOf,
   late_round: TEXT.itsLateSigningRound,
-  first_round: TEXT.lateSigningRoundOf,
+  first_round: TEXT.lateSigningRoundFor,
 };
 
 /** Packets it was made from, or that were made from it. */

@@ -110,7 +110,7 @@ function RuleRow({
             </View>
           ) : null}
         </Row>
-        <Small>{TEXT.whenOf(r.when ? conditionWords(r.when, facts) : 'always')}</Small>
+        <Small>{r.when ? TEXT.whenOf(conditionWords(r.when, facts)) : TEXT.whenAlways}</Small>
         <Small>
           {[
             r.due ? TEXT.due(termWords(r.due)) : TEXT.noDueDate,

@@ -128,7 +128,7 @@ function FoundAgain({ desk, paper, onDone }: { desk: Desk; paper: DocumentView; 
   );
 }
 
-/** "Seller 1’s signature". */
+/** Returns the name of a mark: "Seller 1’s signature". */
 function nameOf(desk: Desk, a: Again): string {
   const mark = desk.draft.marks.find((m) => m.id === a.markId);
   const who = mark && mark.partyId !== NOBODY ? desk.draft.parties.find((x) => x.id === mark.partyId) : undefined;

@@ -83,7 +83,7 @@ const trial = (more: Partial<KitTrial> = {}): KitTrial => ({
     },
   ],
   gates: [['wren', 'cal']],
-  findings: [{ sentence: 'Nobody fills the place of Buyer 1.', severity: 'warns' }],
+  findings: [{ sentence: 'No one fills the place of Buyer 1.', severity: 'warns' }],
   unknown: [],
   used: false,
   meets: ['Lead paint disclosure'],

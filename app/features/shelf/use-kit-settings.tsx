@@ -17,7 +17,7 @@ import { Told } from '../desk/told';
 import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
-/** "Thu, Dec 3 at 9:00" */
+/** Returns a day and time in words: "Thu, Dec 3 at 9:00". */
 export const laterWords = ({ day, hour }: NonNullable<KitTrial['later']>, today: string) =>
   TEXT.at(shortDay(day, today), hourWords(hour));
 

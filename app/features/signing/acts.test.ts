@@ -33,7 +33,7 @@ const packet = () => {
   return p;
 };
 
-/** The view a server would give of the packet as it is. */
+/** Returns the view a server would give of the packet as it is. */
 function viewOf(p: TestPacket): SigningView {
   const state = p.state!;
   const wren = state.parties['wren']!;
@@ -80,7 +80,7 @@ const act = fc.oneof(
   },
 );
 
-/** What of a view an act may change, in an order that does not matter. */
+/** Returns the parts of a view that an act may change, in a fixed order. */
 const told = (v: SigningView) => ({
   agreed: v.agreed,
   hand: v.hand,

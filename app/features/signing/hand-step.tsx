@@ -32,7 +32,7 @@ interface Props {
 
 type Form = Hand['form'];
 
-/** The hand in the making, in each of its forms. */
+/** Returns the state of the hand that is being made, in each of its forms: typed, drawn and uploaded. */
 function useHand(view: SigningView) {
   const t = useSay();
   const was = view.hand ?? view.savedHand;

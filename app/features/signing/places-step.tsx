@@ -23,7 +23,7 @@ import { Row, Stack } from '../../ui/layout';
 const MARGIN = 10;
 const ZOOMS = [1, 1.6, 2.4];
 
-/** The places of the party, the current one, and the page that is shown. */
+/** Returns the places of the party, the current one, and the page that is shown. */
 function useWay(view: StepProps['view'], at: string | null) {
   const places = signingPlaces(view);
   const required = places.filter((x) => x.required);

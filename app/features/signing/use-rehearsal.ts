@@ -9,12 +9,12 @@ import { showAct, type PendingAct } from './acts';
 import type { Signing } from './use-signing';
 import { TEXT } from './words';
 
-/** Instead of sending to the server, says that a rehearsal does not. */
+/** Returns a mutation that sends nothing and reports that this is a rehearsal. */
 function useNothing<Answer, Body>(): UseMutationResult<Answer, Error, Body> {
   return useAct<Body, Answer>(() => Promise.reject(new ApiError(409, 'invalid', TEXT.rehearsal)));
 }
 
-/** The ceremony of a person in a draft, in the form that `useSigning` gives for a packet that was sent. */
+/** Returns the ceremony of a person in a draft, in the form that `useSigning` returns for a packet that was sent. */
 export function useRehearsal(packetId: string, partyId: string): Signing {
   const key = keys.rehearsal(packetId, partyId);
   const params = { packetId, partyId };

@@ -15,7 +15,11 @@ import { Outbox, type OutboxState } from './outbox';
 
 const again = (n: number, error: unknown) => n < 4 && error instanceof ApiError && error.status === 0;
 
-/** @param since  how far the log goes in the view that is shown; the answer is then only what changed */
+/**
+ * Sends one act of the ceremony.
+ *
+ * @param since  how far the log goes in the view that is shown; the answer is then only what changed
+ */
 function sendAct(token: string, act: PendingAct, since: number | undefined): Promise<ActAnswer> {
   const params = { token };
   switch (act.type) {

@@ -28,12 +28,7 @@ export function TodayPlace() {
       <View>
         <Title testID="today-sentence">{t.sentence}</Title>
         <Small>
-          {TEXT.onWay(
-            longDay(t.today),
-            count(t.deals, TEXT.openDeal),
-            count(t.packets, 'packet'),
-            t.packets === 1 ? 'its' : 'their',
-          )}
+          {TEXT.onWay(longDay(t.today), count(t.deals, TEXT.openDeal), count(t.packets, 'packet'), t.packets)}
         </Small>
       </View>
       {wide ? null : <CommandButton />}

@@ -25,7 +25,8 @@ export const TEXT = {
   // today-place.tsx
   openDeal: 'open deal',
   yourDay: 'your day',
-  onWay: (longDay: Part, deals: Part, packets: Part, part: Part) => `${longDay}. ${deals}, ${packets} on ${part} way.`,
+  onWay: (longDay: Part, deals: Part, packets: Part, n: number) =>
+    `${longDay}. ${deals}, ${packets} on ${n === 1 ? 'its' : 'their'} way.`,
   everythingIsOnItsWay: 'Everything is on its way',
   startWithADeal: 'Start with a deal',
   noPaperIsDueThis: 'No paper is due this week, no packet is stalled, and there are no questions.',

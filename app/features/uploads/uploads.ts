@@ -31,7 +31,11 @@ async function whenFree<T>(work: () => Promise<T>): Promise<T> {
     }
 }
 
-/** @param onAdded  called for each paper once it is in the deal; its pages are read from then on */
+/**
+ * Returns the uploads in progress and the function that starts one.
+ *
+ * @param onAdded  called for each paper once it is in the deal; its pages are read from then on
+ */
 export function useUploads(dealId: string, onAdded?: (doc: DocumentView) => void) {
   const [uploads, setUploads] = useState<Upload[]>([]);
   const client = useQueryClient();

@@ -1,21 +1,21 @@
 /** Parts that forms of other ways of printing are put together from. */
 import { html, link, odt, rule, us } from '../blank';
 
-/** Underlined spaces, as a word processor's user makes a blank. */
+/** Returns underlined spaces, as a word processor's user makes a blank. */
 export const spaces = (n: number, kind: string, role?: string, o?: number) =>
   `<u>${link('\u00a0'.repeat(n), kind, role, o)}</u>`;
-/** A frame around nothing, for one hand. */
+/** Returns a frame around nothing, for one hand. */
 export const frame = (w: number, kind: string, role?: string, o?: number) =>
   `<a class="frame" style="width:${w}pt" href="https://label.test/${kind}/${role ?? '-'}/${o ?? '-'}">&nbsp;</a>`;
-/** A line with its caption underneath. */
+/** Returns a line with its caption underneath. */
 export const under = (w: number, caption: string, kind: string, role?: string, o?: number) =>
   `<span class="u">${rule(w, kind, role, o)}<i>${caption}</i></span>`;
-/** A line with its caption above. */
+/** Returns a line with its caption above. */
 export const over = (w: number, caption: string, kind: string, role?: string, o?: number) =>
   `<span class="u"><i>${caption}</i>${rule(w, kind, role, o)}</span>`;
-/** Lines side by side. */
+/** Returns lines side by side. */
 export const row = (...parts: string[]) => `<div class="r">${parts.join('')}</div>`;
-/** Pages of a paper, each with the same foot. */
+/** Returns pages of a paper, each with the same foot. */
 export const pages = (bodies: string[], foot: (n: number) => string) =>
   bodies.map((b, i) => `<section class="pg">${b}<footer class="ft">${foot(i + 1)}</footer></section>`).join('');
 

@@ -12,16 +12,16 @@ export { KINDS };
 /** Returns how a mark of a kind is filled. */
 export const filledHow = (kind: MarkKind): Filled => KINDS[kind].filled;
 
-/** Whether the product fills a kind by itself when its party finishes. */
+/** Returns whether the product fills a kind by itself when its party finishes. */
 export const isAutomatic = (kind: MarkKind): boolean => filledHow(kind).by === 'itself';
 
-/** Whether a kind takes the party's hand. */
+/** Returns whether a kind takes the party's hand. */
 export const takesHand = (kind: MarkKind): boolean => filledHow(kind).by === 'hand';
 
-/** Whether a kind takes written words or numbers. */
+/** Returns whether a kind takes written words or numbers. */
 export const takesText = (kind: MarkKind): boolean => filledHow(kind).by === 'writing';
 
-/** Whether a kind is text of the sender and belongs to no party. */
+/** Returns whether a kind is text of the sender and belongs to no party. */
 export const isSenders = (kind: MarkKind): boolean => filledHow(kind).by === 'sender';
 
 /** Returns which form of the hand a kind takes; the signature if it takes none. */
@@ -30,7 +30,7 @@ export function handOf(kind: MarkKind): 'signature' | 'initials' {
   return filled.by === 'hand' ? filled.as : 'signature';
 }
 
-/** Whether a kind identifies a party and that it signed, whatever the form asks for. */
+/** Returns whether a kind identifies a party and that it signed, whatever the form asks for. */
 export const isOwn = (kind: MarkKind): boolean => KINDS[kind].kin === 'own';
 
 /** Returns the kinds a mark can become without losing its meaning, itself included; none for many kinds. */
@@ -39,10 +39,10 @@ export function kinOf(kind: MarkKind): MarkKind[] {
   return kin ? MARK_KINDS.filter((k) => KINDS[k].kin === kin) : [];
 }
 
-/** Whether what stands in it is the sender's and stays: a label, or a value the client cannot change. */
+/** Returns whether the value of a mark is the sender's and cannot be changed: a label, or a fixed value. */
 export const isFixed = (mark: Pick<Mark, 'kind' | 'readOnly'>): boolean => isSenders(mark.kind) || !!mark.readOnly;
 
-/** Whether the client has to do something about the mark: not a label, not a value that stands already. */
+/** Returns whether the client has to do something about a mark; false for a label and for a fixed value. */
 export function isForClient(mark: Pick<Mark, 'kind' | 'readOnly'>): boolean {
   return !isFixed(mark) && !isAutomatic(mark.kind);
 }
