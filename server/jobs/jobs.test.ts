@@ -1,6 +1,7 @@
 /** Background work: one job a thing, tried again by itself, told when it is given up, lost never. */
 import { Live } from '../live/live';
 import { TestServer } from '../test/harness';
+import { onPostgres } from '../test/postgres';
 import { inTransaction } from '../db/tx';
 import { Jobs } from './jobs';
 import { failures } from './queries';
@@ -51,6 +52,34 @@ test('a job starts when its transaction commits, and only then; the same thing w
   expect(done.sort()).toEqual(['a', 'b']);
   await jobs.stop();
 });
+
+// The embedded database has one connection, which is never in two transactions.
+(onPostgres() ? test : test.skip)(
+  'what a transaction changes is worked on, also if a job of the same thing is taken before it commits',
+  async () => {
+    const jobs = await runner();
+    await db().query('create table seen_by_job (id integer)');
+    await jobs.queueNow('snapshot', 'raced');
+    const seen: number[] = [];
+    let begin = () => {};
+    const begun = new Promise<void>((resolve) => (begin = resolve)).then(() =>
+      jobs.work('snapshot', async () => {
+        const { rows } = await db().query<{ n: string }>('select count(*) as n from seen_by_job');
+        seen.push(Number(rows[0]!.n));
+      }),
+    );
+    await inTransaction(db(), async (tx) => {
+      await tx.db.query('insert into seen_by_job values (1)');
+      await jobs.queue(tx, 'snapshot', 'raced');
+      begin();
+      await begun;
+      await new Promise((r) => setTimeout(r, 500));
+    });
+    await jobs.idle('snapshot');
+    expect(seen.at(-1)).toBe(1);
+    await jobs.stop();
+  },
+);
 
 test('one that fails holds up no other, is tried again with pauses, and is told when it is given up', async () => {
   const jobs = await runner();

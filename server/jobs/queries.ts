@@ -11,8 +11,9 @@ export interface JobRow {
 }
 
 /**
- * Enqueues a job, unless a new one already waits for the same thing: one is enough. A row that is there is not locked, so
- * transactions that enqueue the same things in another order never wait for each other.
+ * Enqueues a job, unless a new one already waits for the same thing: one is enough. The waiting one is held back until the
+ * transaction ends, because a runner that took it earlier would not see what the transaction changed. The lock is shared:
+ * transactions that enqueue the same things in another order do not wait for each other.
  *
  * @param inSeconds  how long it waits at least
  */
@@ -20,12 +21,21 @@ export async function insertJob(
   db: Db,
   job: { id: string; name: string; thing: string; mostTries: number; inSeconds: number },
 ): Promise<void> {
-  await db.query(
-    `insert into job (id, name, thing, state, most_tries, start_after)
-     values ($1, $2, $3, 'new', $4, now() + $5 * interval '1 second')
-     on conflict (name, thing) where state = 'new' do nothing`,
-    [job.id, job.name, job.thing, job.mostTries, job.inSeconds],
-  );
+  for (;;) {
+    const inserted = await db.query(
+      `insert into job (id, name, thing, state, most_tries, start_after)
+       values ($1, $2, $3, 'new', $4, now() + $5 * interval '1 second')
+       on conflict (name, thing) where state = 'new' do nothing`,
+      [job.id, job.name, job.thing, job.mostTries, job.inSeconds],
+    );
+    if (inserted.rowCount) return;
+    const waiting = await db.query(`select 1 from job where name = $1 and thing = $2 and state = 'new' for key share`, [
+      job.name,
+      job.thing,
+    ]);
+    // Otherwise a runner has taken it between the two statements.
+    if (waiting.rows.length) return;
+  }
 }
 
 /** Takes jobs of a kind that are due, the oldest first, for one runner; others pass them over. */
