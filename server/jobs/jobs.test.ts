@@ -4,7 +4,7 @@ import { TestServer } from '../test/harness';
 import { onPostgres } from '../test/postgres';
 import { inTransaction } from '../db/tx';
 import { Jobs } from './jobs';
-import { failures } from './queries';
+import { expire, failures } from './queries';
 
 jest.setTimeout(180_000);
 
@@ -156,6 +156,28 @@ test('a server keeps what it is still doing, and loses what it does not renew', 
   end();
   await a.idle('snapshot');
   await Promise.all([a.stop(), b.stop()]);
+});
+
+test('a job that ended its server at its last try is recorded as given up, also if the server that finds it is stopped', async () => {
+  const left = async () => (await db().query('select state, tries from job where thing = $1', ['fatal'])).rows;
+  const first = await runner();
+  await first.queueNow('snapshot', 'fatal');
+  await db().query(
+    `update job set state = 'running', runner = 'killed', leased_at = now() - interval '1 day', tries = most_tries - 1
+     where thing = 'fatal'`,
+  );
+  // A server that is stopped after it found the job, and before it recorded the failure.
+  expect(await expire(db(), 60, 'stopped')).toEqual([
+    expect.objectContaining({ thing: 'fatal', failed: true, tries: 3 }),
+  ]);
+  expect(await left()).toEqual([{ state: 'running', tries: 2 }]);
+  await first.mindLeases();
+  expect(await failures(db(), 10)).toEqual([]);
+  await db().query(`update job set leased_at = now() - interval '1 day' where thing = 'fatal'`);
+  await first.mindLeases();
+  expect(await failures(db(), 10)).toEqual([expect.objectContaining({ thing: 'fatal', tries: 3 })]);
+  expect(await left()).toEqual([]);
+  await first.stop();
 });
 
 test('two runners never do the same job both', async () => {

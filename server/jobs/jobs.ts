@@ -132,7 +132,7 @@ export class Jobs {
   async start(): Promise<void> {
     // The embedded database is this server's alone: what is under way there was cut off with the last one. On a database
     // server others may be at work. A job may have ended the process: that counts as a try.
-    if (this.database.kind === 'embedded') await this.endExpired(await q.expire(this.database.pool, 0));
+    if (this.database.kind === 'embedded') await this.endExpired(await q.expire(this.database.pool, 0, this.runner));
     else await this.mindLeases();
     const mind = () =>
       this.mindLeases().catch((error: unknown) => {
@@ -170,7 +170,7 @@ export class Jobs {
   /** Renews the leases of this server's running jobs, and requeues jobs whose lease has expired. */
   async mindLeases(): Promise<void> {
     await q.renew(this.database.pool, this.running(), this.runner);
-    await this.endExpired(await q.expire(this.database.pool, LEASE));
+    await this.endExpired(await q.expire(this.database.pool, LEASE, this.runner));
   }
 
   /** Returns the ids of this server's running jobs. */
@@ -292,23 +292,28 @@ export class Jobs {
       await q.retryJob(this.database.pool, job.id, this.runner, pauseBefore(name, tries));
       return;
     }
-    await q.deleteJob(this.database.pool, job.id, this.runner);
-    await this.giveUp(name, job.thing, messageOf(error).slice(0, 500), tries);
+    await this.giveUp(name, job, messageOf(error).slice(0, 500), tries);
   }
 
-  /** Records a failure for the Firm screen. */
-  private async giveUp(name: JobName, id: string, detail: string, tries: number): Promise<void> {
-    const words = await this.describe(name, id).catch(() => name);
-    await q.saveFailure(this.database.pool, { queue: name, thing: id, words, detail, tries });
+  /** Records a failure for the Firm screen, and then deletes its job: a server stopped in between loses neither. */
+  private async giveUp(
+    name: JobName,
+    job: { id: string; thing: string },
+    detail: string,
+    tries: number,
+  ): Promise<void> {
+    const words = await this.describe(name, job.thing).catch(() => name);
+    await q.saveFailure(this.database.pool, { queue: name, thing: job.thing, words, detail, tries });
+    await q.deleteJob(this.database.pool, job.id, this.runner);
     this.live.notify(topics.firm());
   }
 
   /** Takes over jobs of other servers, and fails those without tries left. */
   private async endExpired(expired: q.Expired[]): Promise<void> {
-    for (const { name, thing, failed, tries } of expired) {
+    for (const job of expired) {
+      const { name, failed, tries } = job;
       if (!isOneOf(JOB_NAMES, name)) continue;
-      if (failed)
-        await this.giveUp(name, thing, 'It did not finish: its server was stopped or killed each time.', tries);
+      if (failed) await this.giveUp(name, job, 'It did not finish: its server was stopped or killed each time.', tries);
       else this.look(name);
     }
   }

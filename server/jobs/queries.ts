@@ -115,6 +115,7 @@ export async function renew(db: Db, ids: string[], runner: string): Promise<void
 
 /** A job that was taken and not finished. */
 export interface Expired {
+  id: string;
   name: string;
   thing: string;
   /** Whether that was its last try. */
@@ -123,23 +124,25 @@ export interface Expired {
 }
 
 /**
- * Counts a try of jobs whose lease has expired, and requeues them; after their last try they are deleted.
+ * Counts a try of jobs whose lease has expired, and requeues them. Those without tries left are leased to the caller, who
+ * records the failure and deletes them; if it is stopped in between, their lease expires again.
  *
  * @param lease  seconds since they were taken or renewed; 0 for all taken jobs
  */
-export async function expire(db: Db, lease: number): Promise<Expired[]> {
+export async function expire(db: Db, lease: number, runner: string): Promise<Expired[]> {
   const r = await db.query<Expired>(
     `with over as (
        select id from job where state = 'running' and leased_at <= now() - $1 * interval '1 second' for update skip locked),
-     gone as (
-       delete from job where id in (select id from over) and tries + 1 >= most_tries
-       returning name, thing, tries + 1 as tries),
+     last as (
+       update job set runner = $2, leased_at = now() where id in (select id from over) and tries + 1 >= most_tries
+       returning id, name, thing, tries + 1 as tries),
      again as (
        update job set state = 'retry', tries = tries + 1, start_after = now(), runner = null, leased_at = null
        where id in (select id from over) and tries + 1 < most_tries
-       returning name, thing, tries)
-     select name, thing, true as failed, tries from gone union all select name, thing, false, tries from again`,
-    [lease],
+       returning id, name, thing, tries)
+     select id, name, thing, true as failed, tries from last
+     union all select id, name, thing, false, tries from again`,
+    [lease, runner],
   );
   return r.rows;
 }
