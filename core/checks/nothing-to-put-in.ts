@@ -1,11 +1,12 @@
 import { filledHow, KINDS } from '../packet/kinds';
-import type { CheckRule, Finding } from './types';
+import { onEachDocument } from './documents';
+import type { Finding } from './types';
 import { nameIn, pageIn } from './words';
 
 /** Finds marks that fill themselves for a party whose value is not known: they would stay empty. */
-export const nothingToPutIn: CheckRule = (input) => {
+export const nothingToPutIn = onEachDocument(({ marks }, input) => {
   const parties = new Map(input.draft.parties.map((p) => [p.id, p]));
-  return input.marks.flatMap((m): Finding[] => {
+  return marks.flatMap((m): Finding[] => {
     const how = filledHow(m.kind);
     const party = parties.get(m.partyId);
     if (how.by !== 'itself' || !party || (how.known(party) ?? 'in time').trim()) return [];
@@ -21,4 +22,4 @@ export const nothingToPutIn: CheckRule = (input) => {
       },
     ];
   });
-};
+});

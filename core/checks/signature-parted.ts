@@ -1,6 +1,7 @@
 import type { Mark } from '../packet/types';
 import { KINDS } from '../packet/kinds';
-import type { CheckRule, Finding } from './types';
+import { onEachDocument } from './documents';
+import type { Finding } from './types';
 import { documentIn, nameIn } from './words';
 
 /** How near to the foot and head of a page, as shares of its height. */
@@ -8,23 +9,22 @@ const FOOT = 0.82;
 const HEAD = 0.2;
 
 /** Finds signatures at the foot of a page whose date or name is at the head of the next. */
-export const signatureParted: CheckRule = (input) => {
+export const signatureParted = onEachDocument(({ doc, marks }, input) => {
   const found: Finding[] = [];
-  const signatures = input.marks.filter((m) => m.kind === 'signature');
+  const signatures = marks.filter((m) => m.kind === 'signature');
   for (const s of signatures) {
-    const doc = input.documents.find((d) => d.id === s.documentId);
-    const height = doc?.pages[s.page - 1]?.height;
-    const next = doc?.pages[s.page]?.height;
-    if (!doc || !height || !next || s.rect.y + s.rect.h < FOOT * height) continue;
-    const mine = (m: Mark) => m.documentId === s.documentId && m.partyId === s.partyId;
-    const over = input.marks.find(
+    const height = doc.pages[s.page - 1]?.height;
+    const next = doc.pages[s.page]?.height;
+    if (!height || !next || s.rect.y + s.rect.h < FOOT * height) continue;
+    const mine = (m: Mark) => m.partyId === s.partyId;
+    const over = marks.find(
       (m) =>
         mine(m) &&
         m.page === s.page + 1 &&
         KINDS[m.kind].withSignature &&
         m.rect.y < HEAD * next &&
         // If the same is beside the signature, the other page has a block of its own.
-        !input.marks.some((o) => mine(o) && o.page === s.page && o.kind === m.kind) &&
+        !marks.some((o) => mine(o) && o.page === s.page && o.kind === m.kind) &&
         !signatures.some((o) => mine(o) && o.page === s.page + 1 && o.rect.y < HEAD * next + 60),
     );
     if (!over) continue;
@@ -36,4 +36,4 @@ export const signatureParted: CheckRule = (input) => {
     });
   }
   return found;
-};
+});

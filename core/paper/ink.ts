@@ -42,7 +42,7 @@ export function inkRect(g: InkGrid, rect: Rect): void {
 /** Returns the cells that are inked in any of the grids, which have the same shape; there is at least one grid. */
 export function unionInk(grids: InkGrid[]): InkGrid {
   const bits = new Uint8Array(itemAt(grids, 0).bits);
-  for (const { bits: more } of grids.slice(1)) for (let i = 0; i < bits.length; i++) bits[i]! |= itemAt(more, i);
+  for (const { bits: more } of grids.slice(1)) for (let i = 0; i < bits.length; i++) bits[i]! |= more[i]!;
   return { ...itemAt(grids, 0), bits };
 }
 
@@ -71,8 +71,8 @@ export function sumInk(g: InkGrid, known?: InkSums, from = 0): InkSums {
     let at = above + stride;
     let run = 0;
     for (const end = i + cols; i < end; i++) {
-      run += (itemAt(bits, i >> 3) >> (i & 7)) & 1;
-      sums[at++] = itemAt(sums, above++) + run;
+      run += (bits[i >> 3]! >> (i & 7)) & 1;
+      sums[at++] = sums[above++]! + run;
     }
   }
   return { cols, rows, sums };
@@ -83,9 +83,8 @@ export function countInk(s: InkSums, c: number, r: number, w: number, h: number)
   const stride = s.cols + 1;
   const top = r * stride;
   const bottom = (r + h) * stride;
-  return (
-    itemAt(s.sums, bottom + c + w) - itemAt(s.sums, top + c + w) - itemAt(s.sums, bottom + c) + itemAt(s.sums, top + c)
-  );
+  const { sums } = s;
+  return sums[bottom + c + w]! - sums[top + c + w]! - sums[bottom + c]! + sums[top + c]!;
 }
 
 /**

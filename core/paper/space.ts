@@ -6,7 +6,8 @@ import type { InkGrid, PageFacts, Rect } from './types';
 /** A page being filled: its ink, and what was placed on it since. */
 export class FreeSpace {
   private readonly ink: InkGrid;
-  private sums: InkSums;
+  /** Null until the first search, and after that kept up to date: many pages have no room to search for. */
+  private known: InkSums | null = null;
 
   /** @param obstacles  marks and other boxes to keep clear of, in points */
   constructor(
@@ -15,14 +16,17 @@ export class FreeSpace {
   ) {
     this.ink = { ...page.ink, bits: new Uint8Array(page.ink.bits) };
     for (const o of obstacles) inkRect(this.ink, grow(o, 1));
-    this.sums = sumInk(this.ink);
+  }
+
+  private get sums(): InkSums {
+    return (this.known ??= sumInk(this.ink));
   }
 
   /** Marks a rectangle as taken. */
   take(rect: Rect): void {
     const clear = grow(rect, 1);
     inkRect(this.ink, clear);
-    this.sums = sumInk(this.ink, this.sums, Math.max(0, Math.floor(clear.y / this.ink.cell)));
+    if (this.known) sumInk(this.ink, this.known, Math.max(0, Math.floor(clear.y / this.ink.cell)));
   }
 
   /**
@@ -58,6 +62,7 @@ export class FreeSpace {
       rows - ch,
       Math.ceil((wish.y + reach) / cell),
     );
+    const { sums } = this;
     let best: Rect | null = null;
     let nearest = reach;
     for (let r = r0; r <= r1; r++) {
@@ -68,7 +73,7 @@ export class FreeSpace {
         const x = c * cell + clear;
         const dx = x - wish.x;
         const d = Math.sqrt(dx * dx + dy * dy);
-        if (d >= nearest || countInk(this.sums, c, r, cw, ch) > 0) continue;
+        if (d >= nearest || countInk(sums, c, r, cw, ch) > 0) continue;
         nearest = d;
         best = { x, y, w: size.w, h: size.h };
       }
