@@ -22,7 +22,7 @@ const LAYERS = [
 
 /** The server's folders from bottom to top: no two of them import each other. Each line needs lines above it only. */
 const SERVER = [
-  ['db', 'live', 'mail'],
+  ['archives', 'db', 'live', 'mail'],
   ['files', 'find', 'jobs', 'links', 'sharing', 'throttle'],
   ['pdf'],
   ['scan', 'typesetting'],

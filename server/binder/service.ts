@@ -1,7 +1,7 @@
 /** Binders: one file for a deal, made in the background; memory stays the same whatever its size. */
-import { PassThrough, Readable } from 'node:stream';
-import yazl from 'yazl';
+import { Readable } from 'node:stream';
 import type { BinderView } from '@gatepath/contract';
+import { archiveOf } from '../archives/write';
 import type { Context } from '../context';
 import { queueFileDeletion } from '../files/tidy';
 import { inTransaction } from '../db/tx';
@@ -86,28 +86,15 @@ type Entry = Piece | { path: string; text: string | Uint8Array };
 async function* zipped(
   ctx: Context,
   entries: Entry[],
-  mtime: Date,
+  modified: Date,
   progress: (done: number) => Promise<void>,
 ): AsyncGenerator<Buffer> {
-  const zip = new yazl.ZipFile();
-  const out = new PassThrough();
-  const fail = (error: unknown) => out.destroy(error instanceof Error ? error : new Error(String(error)));
   let done = 0;
-  for (const e of entries) {
-    // PDFs are compressed already; compressing them again costs time and gains nothing.
-    const options = { mtime, compress: !e.path.endsWith('.pdf') };
-    zip.addReadStreamLazy(e.path, options, (give) => {
-      void (async () => {
-        const stream = await streamOf(ctx, e);
-        stream.on('error', fail);
-        stream.on('end', () => done++);
-        give(null, stream);
-      })().catch(fail);
-    });
-  }
-  zip.end();
-  zip.outputStream.pipe(out);
-  for await (const chunk of chunksOf(out)) {
+  const files = entries.map((e) => ({
+    path: e.path,
+    open: async () => (await streamOf(ctx, e)).on('end', () => done++),
+  }));
+  for await (const chunk of chunksOf(archiveOf(files, modified))) {
     yield chunk;
     await progress(done);
   }

@@ -1,10 +1,10 @@
 /** Exporting and importing forms and kits as one open file. */
 import { Readable } from 'node:stream';
-import yazl from 'yazl';
 import { sure } from '@gatepath/core/sure';
 import { slotsOf, withDocuments } from '@gatepath/core/shelf';
 import type { BroughtView } from '@gatepath/contract';
 import type { Context } from '../context';
+import { archiveOf, type ArchiveEntry } from '../archives/write';
 import { inTransaction, type Tx } from '../db/tx';
 import { broughtIn, insertPaper } from '../documents/bring-in';
 import { documentsByIds } from '../documents/queries';
@@ -37,20 +37,13 @@ export async function bundleOf(ctx: Context, id: string, member: Member): Promis
   const forms = item.what === 'kit' ? await asUsed(ctx, formIds) : own;
   const paperOf = (f: Row) => f.draft.documents[0]?.id ?? '';
   const papers = new Map((await documentsByIds(db, [...forms.values()].map(paperOf))).map((d) => [d.id, d]));
-  const zip = new yazl.ZipFile();
-  const mtime = ctx.clock.now();
+  const entries: ArchiveEntry[] = [];
   const told = formIds.map((formId, i) => {
     const form = sure(forms.get(formId), 'a form');
     const paper = papers.get(paperOf(form));
     if (!paper) throw new Problem('no-document', `The paper of “${form.draft.name}” is gone. Bring the form in again.`);
     const path = `papers/${String(i + 1).padStart(3, '0')}.pdf`;
-    if (!form.written)
-      zip.addReadStreamLazy(path, { mtime, compress: false }, (give) => {
-        ctx.files.stream(paper.sha256).then(
-          (s) => give(null, s),
-          (error: unknown) => give(error, Readable.from([])),
-        );
-      });
+    if (!form.written) entries.push({ path, open: () => ctx.files.stream(paper.sha256) });
     return {
       id: formId,
       name: form.draft.name,
@@ -63,9 +56,8 @@ export async function bundleOf(ctx: Context, id: string, member: Member): Promis
   const kits =
     item.what === 'kit' ? [{ name: row.draft.name, draft: draftForBundle(row.draft), lastIn: item.last_in }] : [];
   const manifest = JSON.stringify({ format: BUNDLE_FORMAT, forms: told, kits }, null, 1);
-  zip.addBuffer(Buffer.from(manifest), MANIFEST, { mtime });
-  zip.end();
-  return { name: `${item.name}.zip`, stream: Readable.from(zip.outputStream) };
+  entries.push({ path: MANIFEST, open: () => Buffer.from(manifest) });
+  return { name: `${item.name}.zip`, stream: archiveOf(entries, ctx.clock.now()) };
 }
 
 /** Returns items as packets use them, or their drafts if they were never put on the shelf. */

@@ -1,5 +1,4 @@
 /** Reading a bundle of forms and kits in a worker: nothing in it is believed before it is validated. */
-import JSZip from 'jszip';
 import { editsBody, type BodySize } from '@gatepath/contract';
 import { shapeProblem } from '../json-shape';
 import { applyEdits, emptyDraft, overLimit, PACKET_LIMITS, type Draft, type DraftEdit } from '@gatepath/core/packet';
@@ -7,7 +6,7 @@ import { DOCUMENT_TYPES, type DocumentType } from '@gatepath/core/reading';
 import { cutEnd, isClean, oneLine } from '@gatepath/core/text';
 import { UnfitText, writtenFrom, type Written } from '@gatepath/core/writing';
 import { keysOf } from '@gatepath/core/sure';
-import { UnfitParts, unfolded } from './zip-parts';
+import { openArchive, UnfitParts } from '../archives/read';
 
 /** Format name of a bundle. */
 export const BUNDLE_FORMAT = 'gate-path-shelf/1';
@@ -64,11 +63,10 @@ export async function readBundle(bytes: Uint8Array): Promise<Bundle | { problem:
 }
 
 async function read(bytes: Uint8Array): Promise<Bundle> {
-  const zip = await JSZip.loadAsync(bytes);
-  if (Object.keys(zip.files).length > MOST_ENTRIES) throw new Unfit('The bundle holds too many files.');
-  const raw = zip.file(MANIFEST);
+  const parts = await openArchive(bytes, { bytes: MANIFEST_SIZE.bytes + PAPERS_BYTES, parts: MOST_ENTRIES });
+  const raw = parts.get(MANIFEST);
   if (!raw) throw new Unfit(`There is no ${MANIFEST} in it, so this is no bundle of forms.`);
-  const manifest = await unfolded(raw, MANIFEST_SIZE.bytes);
+  const manifest = await raw.bytes(MANIFEST_SIZE.bytes);
   if (shapeProblem(manifest, MANIFEST_SIZE)) throw new Unfit('The bundle says too much of itself at once.');
   const top = bagOf(JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(manifest)));
   if (top['format'] !== BUNDLE_FORMAT) throw new Unfit('This bundle is of a version that cannot be read here.');
@@ -85,9 +83,9 @@ async function read(bytes: Uint8Array): Promise<Bundle> {
       forms.push({ ...form, paper: null });
       continue;
     }
-    const entry = zip.file(file);
+    const entry = parts.get(file);
     if (!entry) throw new Unfit(`The paper of “${form.name}” is not in the bundle.`);
-    const paper = new Uint8Array(await unfolded(entry, left));
+    const paper = new Uint8Array(await entry.bytes(left));
     left -= paper.length;
     forms.push({ ...form, paper });
   }

@@ -1,6 +1,6 @@
 /** Converting files that are not PDFs, once, when they are added: what is seen is what is sent. */
 import { createRequire } from 'node:module';
-import JSZip from 'jszip';
+import { buffer } from 'node:stream/consumers';
 import sharp, { type Sharp } from 'sharp';
 import { PDFDocument } from '@cantoo/pdf-lib';
 import type { PaperKind } from '@gatepath/contract';
@@ -10,7 +10,8 @@ import { htmlContent } from './html-content';
 import { PAPER_LIMITS } from './refusal';
 import { spreadsheetToPdf } from './spreadsheet';
 import { printDefinition } from '../typesetting/typeset';
-import { openParts, refuseTypes, textOfPart, UnfitParts } from './zip-parts';
+import { openArchive, refuseTypes, UnfitParts } from '../archives/read';
+import { archiveOf } from '../archives/write';
 import { isWholePicture, uprightRgb } from './whole-picture';
 
 const require = createRequire(import.meta.url);
@@ -32,9 +33,9 @@ export async function sortOf(bytes: Uint8Array, name: string): Promise<PaperKind
     return 'picture';
   if (/^ftyp(?:hei|hev|mif|msf)/.test(b.subarray(4, 12).toString('latin1'))) return 'heic';
   if (b.subarray(0, 4).toString('latin1') === 'PK\u0003\u0004') {
-    const zip = await JSZip.loadAsync(b).catch(() => null);
-    if (zip?.file('word/document.xml')) return 'docx';
-    return zip?.file('xl/workbook.xml') ? 'xlsx' : 'unknown';
+    const parts = await openArchive(b, { bytes: Infinity, parts: MOST_UNFOLDED.parts }).catch(() => null);
+    if (parts?.has('word/document.xml')) return 'docx';
+    return parts?.has('xl/workbook.xml') ? 'xlsx' : 'unknown';
   }
   if (b.subarray(0, 8).equals(Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1])))
     return /\.xl\w?$/i.test(name) ? 'old_sheet' : 'old_word';
@@ -204,15 +205,20 @@ const LINE = '_'.repeat(30);
  * Replaces lines that a word processor draws as leaders of tab stops by underscores; the DOCX reader would lose them.
  */
 async function withLeaders(bytes: Uint8Array): Promise<Buffer> {
-  const zip = await openParts(bytes, MOST_UNFOLDED);
-  const part = zip.file('word/document.xml');
+  const parts = await openArchive(bytes, MOST_UNFOLDED);
+  const part = parts.get('word/document.xml');
   if (!part) throw new Error('no document in the file');
-  for (const f of Object.values(zip.files)) {
-    if (!/\.(?:xml|rels)$/i.test(f.name)) continue;
-    refuseTypes(await textOfPart(f, MOST_UNFOLDED.bytes));
-  }
-  zip.file('word/document.xml', leadersDrawn(await textOfPart(part, MOST_UNFOLDED.bytes)));
-  return zip.generateAsync({ type: 'nodebuffer' });
+  let left = MOST_UNFOLDED.bytes;
+  const entries = [...parts.values()].map((f) => ({
+    path: f.name,
+    open: async () => {
+      const bytes = await f.bytes(left);
+      left -= bytes.length;
+      if (/\.(?:xml|rels)$/i.test(f.name)) refuseTypes(bytes.toString('utf8'));
+      return f === part ? Buffer.from(leadersDrawn(bytes.toString('utf8'))) : bytes;
+    },
+  }));
+  return buffer(archiveOf(entries, new Date()));
 }
 
 /** Replaces tabs by lines, paragraph by paragraph, where a tab stop draws one. */

@@ -3,7 +3,7 @@ import { format } from 'numfmt';
 import { itemAt } from '@gatepath/core/sure';
 import { printDefinition } from '../typesetting/typeset';
 import { type CellStyle, type CellValue, readWorkbook, type WorkbookCell, type WorkbookSheet } from './workbook';
-import { openParts, UnfitParts } from './zip-parts';
+import { openArchive, UnfitParts } from '../archives/read';
 
 /** Maximum bytes unpacked and cells typeset: about 300 pages. */
 const LIMITS = {
@@ -16,7 +16,7 @@ const LIMITS = {
 
 /** Converts a spreadsheet to PDF. @throws UnfitParts */
 export async function spreadsheetToPdf(bytes: Uint8Array, title: string): Promise<Uint8Array> {
-  const sheets = (await readWorkbook(await openParts(bytes, LIMITS), LIMITS)).map(tableOf);
+  const sheets = (await readWorkbook(await openArchive(bytes, LIMITS), LIMITS)).map(tableOf);
   if (sheets.reduce((n, s) => n + s.cells, 0) > LIMITS.cells) throw new UnfitParts('too_many_parts');
   const content = sheets.filter((s) => s.rows.length).flatMap((s, i) => pagesOf(s, i, sheets.length > 1));
   return printDefinition({

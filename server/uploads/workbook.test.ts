@@ -1,6 +1,6 @@
 /** Spreadsheets as several programs write them, and as none should. */
 import JSZip from 'jszip';
-import { UnfitParts } from './zip-parts';
+import { openArchive, UnfitParts } from '../archives/read';
 import { readWorkbook, type WorkbookSheet } from './workbook';
 
 interface Parts {
@@ -20,7 +20,7 @@ async function read({ sheet, strings, styles, workbook }: Parts): Promise<Workbo
   if (strings) zip.file('xl/sharedStrings.xml', strings);
   if (styles) zip.file('xl/styles.xml', styles);
   const packed = await zip.generateAsync({ type: 'uint8array', compression: 'DEFLATE' });
-  return readWorkbook(await JSZip.loadAsync(packed), { cells: 1_000, letters: 100_000 });
+  return readWorkbook(await openArchive(packed, { bytes: Infinity, parts: 10 }), { cells: 1_000, letters: 100_000 });
 }
 /** Returns what the only sheet holds: rows of "column value". */
 const values = async (parts: Parts) => {

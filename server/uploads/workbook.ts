@@ -2,10 +2,9 @@
  * Reading spreadsheets (SpreadsheetML, ECMA-376 part 1, chapter 18): the visible cells of the visible sheets, their stored
  * values and how they are to be shown. Formulas are never run, and nothing is allocated for cells that are not there.
  */
-import type JSZip from 'jszip';
 import { isDateFormat } from 'numfmt';
 import { SaxesParser } from 'saxes';
-import { refuseTypes, textOfPart, UnfitParts } from './zip-parts';
+import { refuseTypes, UnfitParts, type Archive } from '../archives/read';
 
 /** Maximum bytes of all parts that are read, and of one. */
 const LIMITS = { bytes: 120 * 1024 * 1024, part: 24 * 1024 * 1024 };
@@ -365,12 +364,15 @@ function readList(workbook: string, relations: string) {
  * @param most how many cells and letters may be visible in all
  * @throws UnfitParts beyond any limit
  */
-export async function readWorkbook(zip: JSZip, most: { cells: number; letters: number }): Promise<WorkbookSheet[]> {
+export async function readWorkbook(
+  archive: Archive,
+  most: { cells: number; letters: number },
+): Promise<WorkbookSheet[]> {
   let left = LIMITS.bytes;
   const xmlOf = async (name: string) => {
-    const part = zip.file(name);
+    const part = archive.get(name);
     if (!part) return null;
-    const xml = await textOfPart(part, Math.min(left, LIMITS.part));
+    const xml = await part.text(Math.min(left, LIMITS.part));
     left -= xml.length;
     return xml;
   };

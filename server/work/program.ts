@@ -57,7 +57,16 @@ async function make(): Promise<string> {
 }
 
 /** Packages of many small files, which take longer to load than to run: they are bundled. */
-const INSIDE = new Set(['@cantoo/pdf-lib', 'asn1js', 'fontkit', 'jszip', 'lru-cache', 'luxon', 'node-forge', 'parse5']);
+const INSIDE = new Set([
+  '@cantoo/pdf-lib',
+  '@zip.js/zip.js',
+  'asn1js',
+  'fontkit',
+  'lru-cache',
+  'luxon',
+  'node-forge',
+  'parse5',
+]);
 
 /** Returns packages that are loaded from where they are installed: all others except our own. */
 async function packages(): Promise<string[]> {
