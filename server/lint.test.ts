@@ -125,7 +125,10 @@ test.each([
   writeFileSync(path.join(dir, 'tsconfig.json'), JSON.stringify({ compilerOptions: { lib: ['ES2023', 'DOM'] } }));
   writeFileSync(path.join(dir, 'planted.ts'), `export function planted() {\n  ${code}\n}\n`);
   const config = path.join(ROOT, '.oxlintrc.json');
-  const bin = path.join(ROOT, 'node_modules', '.bin', 'oxlint');
-  const { status, stdout } = spawnSync(bin, ['--type-aware', '-c', config, 'planted.ts'], { cwd: dir });
+  const bin = path.join(ROOT, 'node_modules', '.bin');
+  // It looks for its other half on the path.
+  const env = { ...process.env, PATH: `${bin}${path.delimiter}${process.env['PATH'] ?? ''}` };
+  const args = ['--type-aware', '-c', config, 'planted.ts'];
+  const { status, stdout } = spawnSync(path.join(bin, 'oxlint'), args, { cwd: dir, env });
   expect([status, stdout.toString()]).toEqual([1, expect.stringContaining(rule)]);
 });
