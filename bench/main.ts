@@ -6,7 +6,9 @@ import { changedAccuracy } from './changed';
 import { scansAccuracy } from './scans';
 import { row as drawing } from './drawing';
 import { rows as large } from './large';
-import { readingAccuracy, row as reading, type Accuracy } from './reading';
+import { row as reading } from './reading';
+import type { Accuracy } from './reading';
+import { report } from './reader/report';
 import { rows as replaying } from './replay';
 import { rows as sealing } from './sealing';
 import { rows as lists } from './lists';
@@ -48,10 +50,11 @@ for (const [name, run] of [
   for (const r of measured)
     say(`  ${r.what}: ${amount(r, r.ours)}, ${r.peer} ${amount(r, r.theirs)}, ratio ${r.ratio.toFixed(2)}`);
 }
-const accuracy = only.length && !only.includes('reading') ? [] : await readingAccuracy();
+const onReading = !only.length || only.includes('reading');
+if (onReading && !json) await report(say, true);
 const onScans = only.length && !only.includes('scans') ? null : await scansAccuracy();
 const onChanged = only.length && !only.includes('changed') ? null : await changedAccuracy();
-if (json) console.log(JSON.stringify({ rows, accuracy, ...onScans, changed: onChanged }));
+if (json) console.log(JSON.stringify({ rows, ...onScans, changed: onChanged }));
 else {
   const cells = rows.map((r) => [
     r.what,
@@ -66,10 +69,8 @@ else {
   const line = (c: string[]) => c.map((x, i) => x.padEnd(widths[i]!)).join('  ');
   console.log(`\n${line(heads)}\n${widths.map((w) => '-'.repeat(w)).join('  ')}`);
   for (const c of cells) console.log(line(c));
-  console.log('\nReading of labelled forms (F1; roles with their numbers)');
   const scores = (a: Accuracy) =>
     `${a.places} places; signatures ${a.signatures.toFixed(3)}, initials ${a.initials.toFixed(3)}, all kinds ${a.all.toFixed(3)}, roles right ${a.roles.toFixed(3)}, of what is accepted unseen ${a.sure.toFixed(3)} right`;
-  for (const a of accuracy) console.log(`  ${a.set}: ${a.forms} forms, ${scores(a)}`);
   for (const a of onScans?.scans ?? [])
     console.log(`  ${a.set}: ${a.forms} forms, ${a.pages} pages, ${scores(a)}; ${a.secondsAPage.toFixed(1)} s a page`);
   for (const a of onScans?.filled ?? [])

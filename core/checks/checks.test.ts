@@ -62,6 +62,11 @@ const CASES: [
     (d) => (d.rules = d.rules.map((r) => ({ ...r, except: r.partyIds.map((partyId) => ({ page: 2, partyId })) }))),
     [page(), { ...page(), words: ['Buyer\u2019s', 'initials:'] }, page()],
   ],
+  [
+    'signatures-unread',
+    (d) => (d.marks = d.marks.filter((m) => m.kind !== 'signature')),
+    [page(), { ...page(), words: ['In', 'witness', 'whereof', 'they', 'sign.'] }, page()],
+  ],
   ['signer-without-signature', (d) => (d.marks = d.marks.slice(1))],
   ['page-without-initials', () => undefined, [page(), full, page()]],
   [

@@ -35,6 +35,7 @@ import { printedPlaceOpen } from './printed-place-open';
 import { redlineWithoutInitials } from './redline-without-initials';
 import { samePersonTwice } from './same-person-twice';
 import { secondStep } from './second-step';
+import { signaturesUnread } from './signatures-unread';
 import { signatureParted } from './signature-parted';
 import { signerWithoutSignature } from './signer-without-signature';
 import { tagWithoutValue } from './tag-without-value';
@@ -58,6 +59,7 @@ export const CHECK_RULES: CheckRule[] = [
   signerWithoutSignature,
   pageWithoutInitials,
   initialsUnread,
+  signaturesUnread,
   redlineWithoutInitials,
   pageLeftOut,
   markWithoutAct,

@@ -7,7 +7,7 @@ import { isSenders, takesHand, isOwn } from './kinds';
 import type { PlaceKind, PrintedPlace } from '../reading/types';
 import type { PacketParty, Mark, MarkKind } from './types';
 import type { Draft, DraftEdit } from './draft';
-import { DOUBT } from '../reading/read';
+import { DOUBT } from '../reading/types';
 import { plain } from '../reading/words';
 import { overlapArea } from '../paper/geometry';
 import { groupBy } from '../sure/group';

@@ -14,7 +14,7 @@ export interface Blank {
   y: number;
   /** Free height above the line. */
   h: number;
-  made: 'underscores' | 'rule' | 'cell' | 'box' | 'parens' | 'dots';
+  made: 'underscores' | 'rule' | 'cell' | 'box' | 'parens' | 'dots' | 'space';
   /** Words in the same cell. */
   inside?: Phrase[];
   cell?: Rect;
@@ -160,7 +160,7 @@ function typedBlanks(line: TextLine): Blank[] {
 function leader(rest: Token[], dots: Token): boolean {
   const next = rest[0];
   if (!next) return dots.x1 - dots.x0 < 24;
-  if (/^[$\u20ac\u00a3]?[\d.,]+%?$|^[ivxlc]+$/i.test(next.text) && rest.length <= 2) return true;
+  if (/^[$\u20ac\u00a3]?[.,]*\d[\d.,]*%?$|^[ivxlc]+$/i.test(next.text) && rest.length <= 2) return true;
   return !/[:)]/.test(rest.map((r) => r.text).join(' ')) && next.made === 'word' && next.x0 - dots.x1 < 12;
 }
 

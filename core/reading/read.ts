@@ -1,31 +1,33 @@
 /** Reading a document: every printed place with its kind, role and ordinal. */
 import type { Rect } from '../paper/types';
-import { scanPage, type PageScan } from './blanks';
+import type { Blank } from './blanks';
+import { candidatesOf, type Candidates } from './candidates';
 import { sameRow } from './captions';
-import { judge, OUTSIDER, type Judged, type PaperContext } from './classify';
-import { isOfText, isSigned, tidyLabel } from './judged';
-import { ownBlanks, sayOwn, withCaptions } from './own-fields';
+import type { Judged } from './classify';
+import { aroundOf, certaintyOf, decide, type Decision, type Weights } from './decide';
+import { evidenceOf } from './evidence';
+import { isSigned, tidyLabel } from './judged';
+import { withCaptions } from './own-fields';
+import { doubtBorrowed } from './roles';
+import { DOUBT, type PageContent, type PlaceKind, type PrintedPlace } from './types';
 import type { Phrase } from './text';
-import type { PageContent, PlaceKind, PrintedPlace } from './types';
-import { isRoleHeading, ownerOf, plain, roleOfWords, type RoleRead } from './words';
-import { itemAt } from '../sure';
+import { isSampleMark } from './words';
+import { groupBy } from '../sure';
+import LEARNED from './weights.json';
 
-/** Sentences that ask for initials beside clauses. */
-const ASKS_INITIALS =
-  /\binitial(?:s|ed|ing)? (?:each|every|here|next|beside|below|above|where|all|before|opposite|in the|(?:to|at|on) the (?:left|right|side|margin))\b|\bmust be initial(?:l)?ed\b|\binitial(?:l)?ed by\b|\biniciales (?:en|junto)\b/;
-
-/** Words for initials; "the initial term" is none. */
-const SPEAKS_OF_INITIALS =
-  /\binitials\b|\binitial(?:ed|led)?\b(?: (?:each|every|here|what|below|above|beside|where|one|all|the|in|by|and)\b|\s*[:.,)\]])|\biniciales\b|\bto initial\b/;
-
-/** Returns whether a text speaks of initials, as documents do that ask for them. */
-export const asksForInitials = (text: string): boolean => SPEAKS_OF_INITIALS.test(plain(text));
+/** What was learned: see `docs/concepts/reading.md`. JSON does not say that a pair is a pair. */
+export const WEIGHTS = LEARNED as unknown as Weights;
 
 /** Width in points below which nothing can be written or checked. */
 const NARROWEST = 4;
 
-/** Places with less confidence are left out. */
-const LEAST = 0.34;
+/** Number of blanks on a page beyond which they are not weighed one by one; a dense form has two hundred. */
+const CROWD = 800;
+
+/** Minimum certainty of what can be accepted unseen: of forms kept apart, 99 of 100 hands above it were right. */
+const SURE = 0.95;
+/** Confidence of a neighbor below which a row is in doubt: it is less than 80 % certain. */
+const LEAST_NEIGHBOR = 0.8 * DOUBT;
 
 /**
  * Finds the printed places of a document.
@@ -36,44 +38,46 @@ const LEAST = 0.34;
  * @returns places in reading order, page by page
  */
 export function readPlaces(pages: PageContent[], fields: PrintedPlace[] = [], before = ''): PrintedPlace[] {
-  const scans = pages.map(scanPage);
-  const text = before + scans.map((s) => s.phrases.map((p) => p.text).join(' ')).join(' ');
-  const owner = ownerOf(text);
-  const asking = ASKS_INITIALS.exec(plain(text));
-  const paper: PaperContext = {
-    owner,
-    asksInitials: asking !== null,
-    speaksOfInitials: asksForInitials(text),
-    initialsBy: asking
-      ? roleOfWords(plain(text).slice(Math.max(0, asking.index - 24), asking.index + asking[0].length + 24), owner)
-      : null,
-  };
-  const out: PrintedPlace[] = [];
-  scans.forEach((scan, i) => {
-    const own = fields.filter((f) => f.page === i + 1);
-    const stands = ownBlanks(scan, own);
-    const judged = judgePage(scan, paper);
-    // What a field says of itself counts for its neighbours too: a date beside it is its party's.
-    for (const j of judged) {
-      const f = stands.get(j.blank);
-      if (f) sayOwn(j, f);
-    }
-    giveRoles(scan, judged, paper);
-    giveOrdinals(judged);
-    if (scan.content.scan) doubtBorrowed(judged, paper);
-    for (const j of judged) {
-      // Captions that lie across each other can leave a part of a blank without any width.
-      const room = j.blank.x1 - j.blank.x0 >= NARROWEST && j.blank.h >= NARROWEST;
-      if (!stands.has(j.blank) && room && j.confidence >= LEAST) out.push(place(j, i + 1));
-    }
-    for (const [blank, f] of stands)
-      out.push(
-        withCaptions(
-          f,
-          judged.find((j) => j.blank === blank),
-        ),
-      );
+  return placesBy(WEIGHTS, candidatesOf(pages, fields, before));
+}
+
+/** Returns the places of a document as weights decide them. */
+export function placesBy(weights: Weights, found: Candidates): PrintedPlace[] {
+  const { candidates, scans, paper, fields } = found;
+  const crowded = new Set(
+    [...groupBy(candidates, (c) => c.page)].flatMap(([page, all]) => (all.length > CROWD ? [page] : [])),
+  );
+  const decisions = decide(
+    weights,
+    evidenceOf(
+      candidates.filter((c) => !crowded.has(c.page)),
+      scans,
+      paper,
+    ),
+  );
+  const around = aroundOf(decisions);
+  const decided = [
+    ...decisions.map((d) => ({ page: d.k.c.page, judged: judgedBy(d, certaintyOf(weights, d, around)) })),
+    // What the rules say goes where weighing it would take too long, and is in doubt.
+    ...candidates
+      .filter((c) => crowded.has(c.page) && c.isPlace)
+      .map(({ page, judged }) => ({ page, judged: { ...judged, confidence: Math.min(judged.confidence, DOUBT) } })),
+  ];
+  scans.forEach((scan, page) => {
+    const here = decided.flatMap((d) => (d.page === page && d.judged ? [d.judged] : []));
+    if (scan.content.scan) doubtBorrowed(here, paper);
+    if (!crowded.has(page)) doubtContradictions(here);
+    if (scan.phrases.some(isSample)) for (const j of here) j.confidence = Math.min(j.confidence, DOUBT);
   });
+  const out: PrintedPlace[] = [];
+  const ofField = new Map<Blank, Judged>();
+  for (const { page, judged: j } of decided) {
+    if (!j) continue;
+    if (fields.has(j.blank)) ofField.set(j.blank, j);
+    // Captions that lie across each other can leave a part of a blank without any width.
+    else if (j.blank.x1 - j.blank.x0 >= NARROWEST && j.blank.h >= NARROWEST) out.push(place(j, page + 1));
+  }
+  for (const [blank, field] of fields) out.push(withCaptions(field, ofField.get(blank)));
   return out.sort(
     (a, b) =>
       a.page - b.page ||
@@ -83,226 +87,32 @@ export function readPlaces(pages: PageContent[], fields: PrintedPlace[] = [], be
   );
 }
 
-function judgePage(scan: PageScan, paper: PaperContext): Judged[] {
-  const soFar = new Map<Judged['blank'], Judged>();
-  const out: Judged[] = [];
-  for (const b of scan.blanks) {
-    const { places } = judge(scan, b, paper, soFar);
-    const found = places.map(withinReason);
-    if (found[0]) soFar.set(b, found[0]);
-    out.push(...found);
-  }
-  return out;
-}
-
-/** Returns a judgment without signatures and initials within a sentence, whatever a word near the blank says. */
-function withinReason(j: Judged): Judged {
-  const hand = j.kind === 'signature' || j.kind === 'initials';
-  return hand && (j.amid || (j.inText && j.by !== 'words')) ? { ...j, kind: 'text', role: null, by: 'none' } : j;
-}
-
-const PERSONAL: PlaceKind[] = ['signature', 'initials', 'date', 'name'];
-
-/** Gives roles to places without one: from the same row, the same column, or the heading over the block. */
-function giveRoles(scan: PageScan, all: Judged[], paper: PaperContext): void {
-  const headings = scan.phrases.filter(
-    (p) =>
-      isRoleHeading(p.text) ||
-      (p.text.length < 60 &&
-        (p.bold || /^[^a-z]+$/.test(p.text) || /:\s*$/.test(p.text)) &&
-        roleOfWords(p.text, paper.owner) !== null &&
-        !/[.;]\s*$/.test(p.text)),
-  );
-  const signs = all.filter((j) => j.kind === 'signature');
-  for (const s of signs) {
-    if (OUTSIDER.test(plain(s.label))) continue;
-    // "Agent" below a heading that says whose agent is that agent.
-    const vague = s.role?.role === 'broker' && !/\b(?:listing|seller|landlord|owner|lessor)/.test(plain(s.label));
-    if (s.role && !vague) continue;
-    const found = underHeading(scan, s, headings, paper);
-    if (!s.role || found?.role === 'buyer_broker') s.role = found;
-  }
-  for (const j of all) {
-    if (j.kind === 'checkbox' || j.kind === 'signature') continue;
-    // Initials are independent: those of a footer belong to no signature above them.
-    const partner = j.kind === 'initials' ? null : besideName(j, all) ? null : partnerOf(j, signs);
-    if (
-      partner?.role &&
-      ((PERSONAL.includes(j.kind) && !isOfText(j)) ||
-        (j.kind === 'text' && OF_SIGNER.test(plain(j.label)) && inBlock(j, partner)))
-    ) {
-      if (!j.role || (j.role.role === partner.role.role && j.role.ordinal === null)) {
-        j.role = partner.role;
-        shared.set(j, partner);
-      }
-    }
-    // Beside a person's name if their signature is elsewhere.
-    if (!j.role) j.role = besideName(j, all)?.role ?? null;
-    if (
-      !j.role &&
-      (j.kind === 'initials' ||
-        j.kind === 'name' ||
-        (j.kind === 'date' && !j.inText && /^\(?(?:date|dated|date signed|fecha)\b/.test(plain(j.label))))
-    ) {
-      const found = underHeading(scan, j, headings, paper);
-      if (found) j.role = found;
-    }
-  }
-}
-
-/** What signers write about themselves beside the signature. */
-const OF_SIGNER =
-  /\b(?:phone|telephone|tel|cell|mobile|fax|e-?mail|address|licen[sc]e|lic|title|its|firm|company|brokerage|time|domicilio|direccion|telefono|correo|titulo|cargo|empresa)\b/;
-
-/** The signature whose role a date or name has taken; its ordinal follows. */
-const shared = new WeakMap<Judged, Judged>();
-
-/** Returns the name of a person on the row of what they write about themselves. */
-function besideName(j: Judged, all: Judged[]): Judged | undefined {
-  if (j.kind !== 'text' || !OF_SIGNER.test(plain(j.label))) return undefined;
-  return all.find((o) => o.kind === 'name' && o.role && o.blank.x1 <= j.blank.x0 && sameRow(o.blank, j.blank));
-}
-
-function inBlock(j: Judged, partner: Judged): boolean {
-  return j.blank.y - partner.blank.y < 110 && j.blank.y - partner.blank.y > -60;
-}
+/** Returns whether a phrase is a mark that the page is a sample: in capitals, bold or large, not within a sentence. */
+const isSample = (p: Phrase) => isSampleMark(p.text) && (p.bold || p.size > 13 || /^[^a-z]+$/.test(p.text));
 
 /**
- * Returns the signature a date or name belongs to: first to its left on its row, otherwise the nearest in its column.
+ * Lowers the confidence of a row of signatures or initials in which one is in doubt, or in which one person is asked twice:
+ * whoever is wrong, it may be the neighbor.
  */
-function partnerOf(j: Judged, signs: Judged[]): Judged | null {
-  const row = signs.filter((s) => sameRow(s.blank, j.blank) && s !== j);
-  const left = row.filter((s) => s.blank.x1 <= j.blank.x0 + 6).sort((a, b) => b.blank.x1 - a.blank.x1)[0];
-  if (left && left.blank.x1 <= j.blank.x0 + 6) return left;
-  if (row.length && j.kind === 'name')
-    return itemAt(
-      row.sort((a, b) => a.blank.x0 - b.blank.x0),
-      0,
-    );
-  const column = signs.filter(
-    (s) =>
-      Math.min(s.blank.x1, j.blank.x1) - Math.max(s.captions.from, j.captions.from) >
-      0.25 * Math.min(s.blank.x1 - s.captions.from, j.blank.x1 - j.captions.from),
-  );
-  const above = column
-    .filter((s) => j.blank.y > s.blank.y && j.blank.y - s.blank.y < 100)
-    .sort((a, b) => b.blank.y - a.blank.y)[0];
-  const below = column
-    .filter((s) => s.blank.y > j.blank.y && s.blank.y - j.blank.y < 52)
-    .sort((a, b) => a.blank.y - b.blank.y)[0];
-  // Captions of another way of printing: that is another block.
-  const other = below && !!below.captions.left !== !!j.captions.left;
-  if (above && below && other) return above;
-  if (above && below) return j.blank.y - above.blank.y <= 1.15 * (below.blank.y - j.blank.y) ? above : below;
-  return above ?? below ?? row[0] ?? null;
-}
-
-/** Returns the role of the nearest heading above, in the blank's column. */
-function underHeading(scan: PageScan, j: Judged, headings: Phrase[], paper: PaperContext): RoleRead | null {
-  const b = j.blank;
-  // A table with heads of its own is no part of a block that began far above it.
-  const reach = b.made === 'cell' && j.captions.colHead ? 80 : 230;
-  const over = headings
-    .filter((h) => h.y < b.y - 3 && b.y - h.y < reach)
-    .filter((h) => b.made !== 'cell' || !scan.cells.some((c) => c.w < 0.9 * scan.content.width && holds(c, h)))
-    .filter((h) => {
-      const alone = !headings.some((o) => o !== h && Math.abs(o.y - h.y) < 5);
-      if (alone) return h.x0 < b.x1 && (h.x0 <= b.x0 + 12 || h.x1 > b.x0);
-      // Headings beside each other each rule their own column.
-      const next = headings.filter((o) => Math.abs(o.y - h.y) < 5 && o.x0 > h.x0).sort((p, q) => p.x0 - q.x0)[0];
-      return b.x0 >= h.x0 - 14 && (!next || b.x0 < next.x0 - 8);
-    })
-    .sort((p, q) => q.y - p.y)[0];
-  if (!over) return null;
-  // A new numbered section ends the block of the one before.
-  const cut = scan.phrases.some(
-    (p) =>
-      p.y > over.y + 2 &&
-      p.y < b.y - 4 &&
-      p.bold &&
-      p.size > over.size + 0.6 &&
-      p.x0 < scan.left + 30 &&
-      !roleOfWords(p.text, paper.owner),
-  );
-  return cut ? null : roleOfWords(over.text, paper.owner);
-}
-
-const holds = (c: Rect, p: Phrase) => p.x0 >= c.x - 1 && p.x1 <= c.x + c.w + 1 && p.y > c.y && p.y < c.y + c.h + 1;
-
-/** Maximum distance in points of two places of one role that are counted on. */
-const BLOCK = 150;
-
-/** Gives ordinals to places of a role that do not say which one they are. */
-function giveOrdinals(all: Judged[]): void {
-  for (const kind of PERSONAL) {
-    const roles = new Set(all.filter((j) => j.kind === kind && j.role).map((j) => j.role!.role));
-    for (const role of roles) {
-      const mine = all.filter((j) => j.kind === kind && j.role?.role === role && !shared.has(j));
-      let n = 0;
-      let last: Judged | null = null;
-      for (const j of mine) {
-        const far =
-          last &&
-          (kind === 'initials'
-            ? j.blank.y - last.blank.y > 44 ||
-              (j.blank.y - last.blank.y > 5 && j.blank.x0 <= last.blank.x0 + 200 && sameHead(last, mine))
-            : j.blank.y - last.blank.y > BLOCK);
-        // One blank before each clause asks the same person again.
-        if (
-          far ||
-          (kind === 'initials' &&
-            (j.by === 'shape' || (j.blank.made === 'cell' && last !== null && !sameRow(j.blank, last.blank))))
-        )
-          n = 0;
-        n = j.role!.ordinal ?? n + 1;
-        j.role = { role, ordinal: n };
-        last = j;
-      }
-    }
-  }
-  for (const j of all) {
-    const partner = shared.get(j);
-    if (partner?.role && j.role) j.role = { role: j.role.role, ordinal: partner.role.ordinal };
-    // One date below the lines of two people: the page does not say whose it is.
-    if (j.kind === 'date' && partner && isOfTwo(j, partner, all)) j.confidence = Math.min(j.confidence, DOUBT);
+function doubtContradictions(all: readonly Judged[]): void {
+  const hands = all.filter((j) => j.kind === 'signature' || j.kind === 'initials');
+  for (const j of hands) {
+    const row = hands.filter((o) => o.kind === j.kind && sameRow(o.blank, j.blank));
+    const twice = row.some((o) => o !== j && o.role?.role === j.role?.role && o.role?.ordinal === j.role?.ordinal);
+    const unsure = row.some((o) => o.confidence < LEAST_NEIGHBOR);
+    if (twice || unsure) j.confidence = Math.min(j.confidence, DOUBT);
   }
 }
 
-/** Minimum confidence of what can be accepted without looking at it. */
-export const DOUBT = 0.6;
-
-/**
- * Lowers the confidence of roles on scanned pages that come from a heading or a neighbor, which may not have been
- * recognized. A role is certain only if the place's own caption names it, or that of its signature.
- */
-function doubtBorrowed(all: Judged[], paper: PaperContext): void {
-  const says = (j: Judged) => roleOfWords(j.label, paper.owner)?.role === j.role?.role;
-  for (const j of all) {
-    const partner = shared.get(j);
-    if (j.role && !says(j) && !(partner && says(partner))) j.confidence = Math.min(j.confidence, DOUBT);
-  }
-}
-
-/** Returns whether a date is below two signatures of one role, and the upper one has no date of its own. */
-function isOfTwo(j: Judged, partner: Judged, all: Judged[]): boolean {
-  if (sameRow(j.blank, partner.blank)) return false;
-  const upper = all.find(
-    (o) =>
-      o !== partner &&
-      o.kind === 'signature' &&
-      o.role?.role === partner.role?.role &&
-      o.blank.y < partner.blank.y &&
-      partner.blank.y - o.blank.y < 80 &&
-      Math.abs(o.blank.x0 - partner.blank.x0) < 20,
-  );
-  return !!upper && !all.some((o) => o.kind === 'date' && shared.get(o) === upper);
-}
-
-/**
- * Returns whether a row of initials starts again: it has more than one, so the next row asks the same people again.
- */
-function sameHead(last: Judged, mine: Judged[]): boolean {
-  return mine.some((o) => o !== last && sameRow(o.blank, last.blank));
+/** Returns a judgment as it was decided; null if it is no place. What is not certain enough is in doubt. */
+function judgedBy(d: Decision, certainty: number): Judged | null {
+  if (d.kind === 'none') return null;
+  return {
+    ...d.k.c.judged,
+    kind: d.kind,
+    role: d.role === 'unknown' ? null : { role: d.role, ordinal: d.ordinal },
+    confidence: certainty >= SURE ? certainty : DOUBT * certainty,
+  };
 }
 
 function place(j: Judged, page: number): PrintedPlace {

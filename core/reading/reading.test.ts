@@ -3,7 +3,6 @@ import {
   kindOfWords,
   linesOf,
   placeOfField,
-  readPlaces,
   roleOfWords,
   suggestType,
   matchPages,
@@ -11,6 +10,7 @@ import {
   type FormField,
   type Glyph,
 } from './index';
+import { readPlaces } from './read';
 import { filled, Sheet } from '../test/sheet';
 
 const read = (...sheets: Sheet[]) => readPlaces(sheets.map((s) => s.content));

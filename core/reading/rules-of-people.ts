@@ -76,7 +76,8 @@ export const partedLine = rule('line parted by its captions', (q) => {
   const known = c.below
     .map((p) => ({ p, kind: kindOfWords(p.text), role: q.role(p.text) }))
     .filter((part) => part.kind || part.role);
-  if (known.length < 2 || new Set(known.map((part) => part.kind)).size < 2) return null;
+  const says = new Set(known.map(({ kind, role }) => `${kind} ${role?.role} ${role?.ordinal}`));
+  if (known.length < 2 || says.size < 2) return null;
   return known.map(({ p, kind, role }, i) => {
     const next = known[i + 1];
     const part = {

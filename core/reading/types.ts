@@ -104,3 +104,6 @@ export interface FieldDetail {
   group: string | null;
   readOnly: boolean;
 }
+
+/** Minimum confidence of what can be accepted without looking at it. */
+export const DOUBT = 0.6;

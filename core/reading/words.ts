@@ -189,3 +189,24 @@ export function ownerOf(text: string): PlaceRole {
   const sells = count(/\b(?:seller|buyer|purchase|sale|listing|vendedor|comprador|compraventa|venta)(?:s|es)?\b/g);
   return lets > sells ? 'landlord' : 'seller';
 }
+
+/** Words for initials; "the initial term" is none. */
+const SPEAKS_OF_INITIALS =
+  /\binitials\b|\binitial(?:ed|led)?\b(?: (?:each|every|here|what|below|above|beside|where|one|all|the|in|by|and)\b|\s*[:.,)\]])|\biniciales\b|\bto initial\b/;
+
+/** Returns whether a text speaks of initials, as documents do that ask for them. */
+export const asksForInitials = (text: string): boolean => SPEAKS_OF_INITIALS.test(plain(text));
+
+/** Words by which a document says that it is signed in this place; what merely mentions a signature is none. */
+const SPEAKS_OF_SIGNING =
+  /\bin witness w?hereof\b|\bsignature pages?\b|\bby signing (?:below|here|this)\b|\bsign(?:ed|s)? (?:below|here|on the (?:line|dates?) below)\b|\bhave (?:signed|executed) (?:this|on)\b|\bsigned by ?:|\b(?:en fe|en prueba) de (?:lo cual|conformidad)\b|\bfirm(?:an?|ado) (?:abajo|al calce|aqui)\b/;
+
+/** Returns whether a text says that it is to be signed. */
+export const asksForSignatures = (text: string): boolean => SPEAKS_OF_SIGNING.test(plain(text));
+
+/** Words by which a page says that it is not to be signed. */
+const NOT_TO_SIGN =
+  /\b(?:sample|specimen)\b(?: (?:only|form|copy|page))?|\bdo not sign\b|\bnot (?:to be signed|for signature)\b|\bfor (?:illustration|information) only\b|\b(?:muestra|ejemplar sin valor|no firmar|no firme)\b/;
+
+/** Returns whether a heading or a stamp says that a page is a sample. */
+export const isSampleMark = (text: string): boolean => text.length < 60 && NOT_TO_SIGN.test(plain(text));

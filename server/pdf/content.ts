@@ -12,7 +12,7 @@ import {
 } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { LRUCache } from 'lru-cache';
 import type { Rect } from '@gatepath/core/paper';
-import type { PageContent } from '@gatepath/core/reading';
+import type { AcrossLine, PageContent } from '@gatepath/core/reading';
 import { readStored } from '../files/stored';
 import { fontFacts, PLAIN, type FontFacts } from './font-facts';
 import { bounds, isTint, nested, point, squarish, subpaths, times, type M } from './paths';
@@ -107,6 +107,8 @@ class Reader {
   private lineY = 0;
   private readonly fonts = new Map<string, FontFacts>();
   /** Area of the pictures, and numbers of visible and invisible letters. */
+  /** Pieces of lines: dashes, dots, underlined spaces. */
+  private readonly bits: AcrossLine[] = [];
   private pictured = 0;
   private seen = 0;
   private unseen = 0;
@@ -144,6 +146,7 @@ class Reader {
   read(fns: number[], args: unknown[]): PageContent {
     for (const [i, fn] of fns.entries()) this.op(fn, listIn(args[i]));
     const { width, height } = this.out;
+    this.out.across.push(...linesOfBits(this.bits));
     // A page counts as scanned if pictures cover it and hardly any words are visible.
     if (this.pictured >= COVERED * width * height && this.seen < MOST_WRITTEN)
       this.out.scan = this.unseen >= WORDED ? 'worded' : 'bare';
@@ -156,6 +159,8 @@ class Reader {
     const across = Math.min(width, x + w) - Math.max(0, x);
     const down = Math.min(height, y + h) - Math.max(0, y);
     if (across > 0 && down > 0) this.pictured += across * down;
+    // A line that is painted as a picture.
+    if (h <= THIN) this.level(x, x + w, y + h / 2);
   }
 
   // eslint-disable-next-line max-lines-per-function -- one case for each operator that says where something is drawn
@@ -344,8 +349,11 @@ class Reader {
     for (const sub of subs) {
       const { box } = sub;
       if (inked.fill && !inked.stroke) {
-        if (sub.curved && box.w < 20 && box.h < 20) continue;
-        if (box.h <= THIN && box.w > 4) this.out.across.push({ x0: box.x, x1: box.x + box.w, y: box.y + box.h / 2 });
+        if (sub.curved && box.w < 20 && box.h < 20) {
+          if (box.h <= THIN && box.w <= THIN) this.level(box.x, box.x + box.w, box.y + box.h / 2);
+          continue;
+        }
+        if (box.h <= THIN) this.level(box.x, box.x + box.w, box.y + box.h / 2);
         else if (box.w <= THIN && box.h > 4) this.out.down.push({ y0: box.y, y1: box.y + box.h, x: box.x + box.w / 2 });
         else if (box.h >= 9 && box.h <= 46 && box.w >= 24 && box.w < 0.93 * this.out.width && isTint(s.fill))
           this.out.shades.push(box);
@@ -365,12 +373,17 @@ class Reader {
       for (const e of sub.edges) {
         const dx = Math.abs(e[2] - e[0]);
         const dy = Math.abs(e[3] - e[1]);
-        if (dy < 0.8 && dx > 3)
-          this.out.across.push({ x0: Math.min(e[0], e[2]), x1: Math.max(e[0], e[2]), y: (e[1] + e[3]) / 2 });
+        if (dy < 0.8 && dx > 0.3) this.level(Math.min(e[0], e[2]), Math.max(e[0], e[2]), (e[1] + e[3]) / 2);
         else if (dx < 0.8 && dy > 3)
           this.out.down.push({ y0: Math.min(e[1], e[3]), y1: Math.max(e[1], e[3]), x: (e[0] + e[2]) / 2 });
       }
     }
+  }
+
+  /** Notes a level line, or a piece of one. */
+  private level(x0: number, x1: number, y: number): void {
+    if (x1 - x0 > BIT) this.out.across.push({ x0, x1, y });
+    else this.bits.push({ x0, x1, y });
   }
 
   private frame(box: Rect): void {
@@ -379,6 +392,41 @@ class Reader {
     else if (box.w <= THIN) this.out.down.push({ y0: box.y, y1: box.y + box.h, x: box.x + box.w / 2 });
     else this.out.frames.push(box);
   }
+}
+
+/** Length in points up to which a line is a piece of one, and the least length of a line. */
+const BIT = 8;
+const LEAST = 4;
+/** How far apart pieces of one line may be, in points; longer ones may be farther apart. */
+const APART = 3;
+
+/** Returns the lines that pieces make: dashes, dots and underlined spaces, one after another at one height. */
+function linesOfBits(bits: readonly AcrossLine[]): AcrossLine[] {
+  const out: AcrossLine[] = [];
+  const rows = new Map<number, AcrossLine[]>();
+  for (const b of bits) {
+    const row = Math.round(b.y / 0.6);
+    const list = rows.get(row);
+    if (list) list.push(b);
+    else rows.set(row, [b]);
+  }
+  for (const row of rows.values()) {
+    row.sort((a, b) => a.x0 - b.x0);
+    let line: AcrossLine | null = null;
+    const ended = () => {
+      if (line && line.x1 - line.x0 > LEAST) out.push(line);
+    };
+    for (const b of row) {
+      const gap: number = line ? b.x0 - line.x1 : Infinity;
+      if (line && gap <= Math.max(APART, 1.6 * (b.x1 - b.x0))) line.x1 = Math.max(line.x1, b.x1);
+      else {
+        ended();
+        line = { ...b };
+      }
+    }
+    ended();
+  }
+  return out;
 }
 
 const FILLS = new Set<number>([

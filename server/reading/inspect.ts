@@ -1,14 +1,8 @@
 /** What is printed on a PDF: its pages and places, for the desk and for `npm run inspect`. */
 import type { PDFiumDocument } from '@hyzyla/pdfium';
 import { roundRect } from '@gatepath/core/paper';
-import {
-  linesOf,
-  placeOfField,
-  readPlaces,
-  wordsOf,
-  type PageContent,
-  type PrintedPlace,
-} from '@gatepath/core/reading';
+import { linesOf, placeOfField, wordsOf, type PageContent, type PrintedPlace } from '@gatepath/core/reading';
+import { readPlaces } from '@gatepath/core/reading/read';
 import { gapsOf, type Filled, type ReturnedPaper } from '@gatepath/core/returned';
 import { inkOf } from '@gatepath/core/scan';
 import { readStored } from '../files/stored';
@@ -89,7 +83,8 @@ async function wholePaper(file: string | Uint8Array): Promise<WholePaper> {
   };
 }
 
-async function contentsOf(bytes: Uint8Array): Promise<{ contents: PageContent[]; fields: PrintedPlace[] }> {
+/** Returns the text and drawing of every page of a file, and the places of its form fields. */
+export async function contentsOf(bytes: Uint8Array): Promise<{ contents: PageContent[]; fields: PrintedPlace[] }> {
   const { doc, destroy } = await openContent(bytes);
   try {
     const contents: PageContent[] = [];

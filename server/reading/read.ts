@@ -1,13 +1,7 @@
 /** Reading pages: where they carry ink (drawn by PDFium), their words and their places (by pdf.js). */
 import { type InkGrid, type Rect, emptyGrid, inkRect, overlapArea, packGrid, setInk } from '@gatepath/core/paper';
-import {
-  linesOf,
-  placeOfField,
-  readPlaces,
-  wordsOf,
-  type PageContent,
-  type PrintedPlace,
-} from '@gatepath/core/reading';
+import { linesOf, placeOfField, wordsOf, type PageContent, type PrintedPlace } from '@gatepath/core/reading';
+import { readPlaces } from '@gatepath/core/reading/read';
 import type { PackedFacts } from '@gatepath/contract';
 import { cachedContent, pageContent } from '../pdf/content';
 import { drawPixels, openFile, type PagePixels } from '../pdf/draw';

@@ -1,0 +1,134 @@
+/** Initials of generated forms: at the foot of every page, beside clauses, in tables. */
+import { blank } from './blanks';
+import { nameOf, peopleOf, type Manner } from './signing';
+import { KIND_WORDS, type Role } from './wording';
+
+/** Layouts of initials at the foot, by name. */
+export const FEET = [
+  'row-left',
+  'row-possessive',
+  'row-right',
+  'boxes-below',
+  'boxes-above',
+  'cells',
+  'each-named',
+  'brackets-right',
+  'none',
+] as const;
+export type Foot = (typeof FEET)[number];
+
+/** Returns the initials at the foot of a page, for the people of some roles. */
+export function footOf(m: Manner, foot: Foot, roles: readonly Role[], width: number): string {
+  const { r } = m;
+  const word = r.of(KIND_WORDS[m.language].initials);
+  const b = (role: Role, ordinal: number) => blank(r, m.short, 'initials', { role, ordinal }, width);
+  const of = (role: Role) => peopleOf(m, [role]);
+  const joint = r.of([' ', ' ', ' / ', ' &nbsp; ']);
+  const gap = r.of(['&nbsp;&nbsp;&nbsp;', '&nbsp;&nbsp;&nbsp;&nbsp;&nbsp;&nbsp;&nbsp;', ' &nbsp; ']);
+  const several = (role: Role) => m.people[role] ?? 1;
+  const named = (role: Role) => (several(role) > 1 && r.is(0.4) ? m.called[role][1] : m.called[role][0]);
+  switch (foot) {
+    case 'none':
+      return '';
+    case 'row-left':
+      return `${r.is(0.8) ? `${word}: ` : ''}${roles
+        .map(
+          (role) =>
+            `${named(role)}${r.of(['', ':'])} ${of(role)
+              .map((w) => b(role, w.ordinal))
+              .join(joint)}`,
+        )
+        .join(gap)}`;
+    case 'row-possessive':
+      return roles
+        .map(
+          (role) =>
+            `${m.language === 'en' ? `${named(role)}${named(role).endsWith('s') ? '’' : '’s'} ${word.toLowerCase()}` : `${word} del ${named(role)}`}${r.of(['', ':'])} ${of(
+              role,
+            )
+              .map((w) => b(role, w.ordinal))
+              .join(joint)}`,
+        )
+        .join(gap);
+    case 'row-right':
+      return roles
+        .map(
+          (role) =>
+            `${of(role)
+              .map((w) => b(role, w.ordinal))
+              .join(joint)} ${named(role)}${r.is(0.3) ? ` ${word.toLowerCase()}` : ''}`,
+        )
+        .join(gap);
+    case 'brackets-right':
+      return roles
+        .map(
+          (role) =>
+            `( ${of(role)
+              .map((w) => b(role, w.ordinal))
+              .join(' / ')} ) ${named(role)}`,
+        )
+        .join(gap);
+    case 'each-named':
+      return roles
+        .flatMap((role) =>
+          of(role).map((w) => `${nameOf(m, w, several(role))}${r.of(['', ':'])} ${b(role, w.ordinal)}`),
+        )
+        .join(gap);
+    case 'boxes-below':
+    case 'boxes-above':
+      return roles
+        .flatMap((role) =>
+          of(role).map((w) => {
+            const caption = `<small>${nameOf(m, w, several(role))}</small>`;
+            const at = blank(r, m.short === 'brackets' ? 'frame' : m.short, 'initials', w, width);
+            return `<span style="display:inline-block;margin-right:12pt;text-align:${r.of(['left', 'left', 'center'])}">${foot === 'boxes-below' ? `${at}<br>${caption}` : `${caption}<br>${at}`}</span>`;
+          }),
+        )
+        .join('');
+    case 'cells':
+      return `<table style="width:auto;font-size:8pt"><tr>${roles
+        .flatMap((role) =>
+          of(role).map(
+            (w) =>
+              `<td style="padding:1pt 4pt">${nameOf(m, w, several(role))}</td><td style="padding:1pt 4pt">${blank(r, 'nothing', 'initials', w, width)}</td>`,
+          ),
+        )
+        .join('')}</tr></table>`;
+  }
+}
+
+/** Ways in which clauses are initialed, by name. */
+export const CLAUSE_INITIALS = ['before', 'after', 'margin', 'caption-after', 'table', 'heads'] as const;
+export type ClauseInitials = (typeof CLAUSE_INITIALS)[number];
+
+/** Returns clauses that people initial one by one. */
+export function initialedClauses(m: Manner, way: ClauseInitials, role: Role, clauses: readonly string[]): string {
+  const { r } = m;
+  const word = r.of(KIND_WORDS[m.language].initials);
+  const people = peopleOf(m, [role]);
+  const b = (w: (typeof people)[number], width = r.int(24, 44)) => blank(r, m.short, 'initials', w, width);
+  const all = () => people.map((w) => b(w)).join(r.of([' ', '&nbsp;&nbsp;', ' / ']));
+  const [one, many] = m.called[role];
+  const asks =
+    m.language === 'en'
+      ? `${people.length > 1 ? many : one} must initial each line:`
+      : `${one} debe poner sus iniciales en cada línea:`;
+  switch (way) {
+    case 'before':
+      return `<p>${asks}</p>${clauses.map((c) => `<p>${all()} ${c}</p>`).join('')}`;
+    case 'after':
+      return `<p>${asks}</p>${clauses.map((c, i) => `<p>${i + 1}. ${c} ${all()}</p>`).join('')}`;
+    case 'margin':
+      return `<p>${asks}</p>${clauses.map((c) => `<div style="display:flex"><div style="flex:none;width:${people.length * 50}pt">${all()}</div><div>${c}</div></div>`).join('')}`;
+    case 'caption-after':
+      return clauses
+        .map((c) => `<p>${c} ${one}${m.language === 'en' ? '’s' : ''} ${word.toLowerCase()}: ${all()}</p>`)
+        .join('');
+    case 'table': {
+      const heads = people.map((w) => `<th>${nameOf(m, w, people.length)} ${word.toLowerCase()}</th>`).join('');
+      return `<table style="margin:6pt 0"><tr><th>#</th><th>${m.language === 'en' ? 'Item' : 'Punto'}</th>${heads}</tr>${clauses.map((c, i) => `<tr><td>${i + 1}</td><td>${c}</td>${people.map((w) => `<td>${blank(r, 'nothing', 'initials', w, 40)}</td>`).join('')}</tr>`).join('')}</table>`;
+    }
+    case 'heads':
+      return `<p><b>${word} ${m.language === 'en' ? `of the ${one.toLowerCase()}` : `del ${one.toLowerCase()}`}</b></p>${clauses.map((c) => `<p>${all()} ${c}</p>`).join('')}`;
+  }
+}

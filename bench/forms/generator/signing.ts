@@ -1,0 +1,280 @@
+/** Blocks in which people sign: layouts with captions on each side of the blank, or none, in lines, columns and tables. */
+import type { PlaceKind } from '@gatepath/core/reading';
+import { blank, type Drawn, type Whose } from './blanks';
+import type { Random } from './random';
+import { BESIDE, FIRMS, KIND_WORDS, ORDINALS, PEOPLE, type Language, type Role } from './wording';
+
+/** What a generated form is like throughout. */
+export interface Manner {
+  r: Random;
+  language: Language;
+  /** How signatures, and how initials, are drawn. */
+  lines: Drawn;
+  short: Drawn;
+  /** What each role is called here. */
+  called: Record<Role, readonly [string, string]>;
+  /** How many people of each role there are; roles without people are not in the form. */
+  people: Partial<Record<Role, number>>;
+  /** How the second of a role is told from the first. */
+  numbering: 'after' | 'hash' | 'word' | 'co' | 'none' | 'letter';
+  capitals: boolean;
+  colon: boolean;
+}
+
+/** Layouts of signature blocks, by name: one at a time is left out of training to measure on it. */
+export const SIGNING = [
+  'caption-left',
+  'caption-below',
+  'caption-above',
+  'caption-right',
+  'stack-left',
+  'stack-below',
+  'columns',
+  'table-of-people',
+  'table-of-kinds',
+  'company',
+  'captions-alone',
+  'cells',
+  'name-under-line',
+  'one-line',
+] as const;
+export type Signing = (typeof SIGNING)[number];
+
+const BLOCK_KINDS = ['signature', 'name', 'date', 'text'] as const;
+
+/** Returns a role's name with the number of the person, as this form writes it. */
+export function nameOf(m: Manner, who: Whose, many: number): string {
+  const [one] = m.called[who.role];
+  const numbered = many > 1 ? numberedName(m, one, who.ordinal) : one;
+  return m.capitals ? numbered.toUpperCase() : numbered;
+}
+
+function numberedName(m: Manner, one: string, n: number): string {
+  switch (m.numbering) {
+    case 'after':
+      return `${one} ${n}`;
+    case 'hash':
+      return `${one} #${n}`;
+    case 'letter':
+      return `${one} (${n})`;
+    case 'word':
+      return `${ORDINALS[m.language][n - 1] ?? n} ${one.toLowerCase()}`;
+    case 'co':
+      return n === 2 && m.language === 'en' ? `Co-${one.toLowerCase()}` : n > 2 ? `${one} ${n}` : one;
+    case 'none':
+      return one;
+  }
+}
+
+const kindWord = (m: Manner, kind: 'signature' | 'initials' | 'date' | 'name') => {
+  const word = m.r.of(KIND_WORDS[m.language][kind]);
+  return m.capitals && m.r.is(0.5) ? word.toUpperCase() : word;
+};
+
+const WIDTHS: Record<PlaceKind, readonly [number, number]> = {
+  signature: [130, 250],
+  name: [110, 220],
+  date: [55, 110],
+  text: [80, 190],
+  initials: [24, 52],
+  checkbox: [9, 9],
+};
+
+/** Returns the people who sign, role by role. */
+export const peopleOf = (m: Manner, roles: readonly Role[]): Whose[] =>
+  roles.flatMap((role) => Array.from({ length: m.people[role] ?? 0 }, (_, i) => ({ role, ordinal: i + 1 })));
+
+/** Returns what a person fills in one block: a signature, and a random choice of the others. */
+function partsOf(m: Manner): (typeof BLOCK_KINDS)[number][] {
+  const { r } = m;
+  const parts: (typeof BLOCK_KINDS)[number][] = ['signature'];
+  if (r.is(0.82)) parts.push('date');
+  if (r.is(0.4)) parts.splice(r.int(0, parts.length), 0, 'name');
+  if (r.is(0.25)) parts.splice(r.int(0, parts.length), 0, 'text');
+  if (r.is(0.06)) parts.reverse();
+  return parts;
+}
+
+const piece = (caption: string, line: string, style = '') =>
+  `<span style="display:inline-block;vertical-align:top;margin:0 ${style || '10pt'} 5pt 0">${caption}${line}</span>`;
+
+/** Returns a block in which people sign, headings included. */
+export function signingBlock(m: Manner, layout: Signing, roles: readonly Role[]): string {
+  const { r } = m;
+  const parts = partsOf(m);
+  const beside = r.of(BESIDE[m.language]);
+  const rowGap = `margin:${r.int(6, 22)}pt 0 0`;
+  const widths = Object.fromEntries(BLOCK_KINDS.map((k) => [k, r.int(...WIDTHS[k])])) as Record<string, number>;
+  const line = (kind: (typeof BLOCK_KINDS)[number], who: Whose, width = widths[kind]!) =>
+    blank(r, m.lines, kind, who, width);
+  // What a caption says: the kind, the role, or both.
+  const says = r.weighted([
+    ['role', 4],
+    ['kind', 3],
+    ['both', 2],
+    ['possessive', 2],
+  ] as const);
+  const words: Record<string, string> = Object.fromEntries(
+    BLOCK_KINDS.map((k) => [k, k === 'text' ? beside : kindWord(m, k)]),
+  );
+  const several = (who: Whose) => m.people[who.role] ?? 1;
+  const captionOf = (kind: (typeof BLOCK_KINDS)[number], who: Whose, headed: boolean): string => {
+    if (kind !== 'signature') return words[kind]!;
+    const name = nameOf(m, who, several(who));
+    if (headed && says === 'kind') return words[kind]!;
+    if (says === 'possessive' && m.language === 'en') return `${name}’s ${words[kind]!.toLowerCase()}`;
+    return says === 'both' ? `${words[kind]!} ${m.language === 'en' ? 'of' : 'del'} ${name}` : name;
+  };
+  const headed = says === 'kind' || r.is(0.35);
+  const heading = (role: Role) => {
+    const [one, many] = m.called[role];
+    const name = (several({ role, ordinal: 1 }) > 1 ? many : one).toUpperCase();
+    return r.weighted([
+      [`<p style="margin:10pt 0 2pt"><b>${name}${m.colon ? ':' : ''}</b></p>`, 4],
+      [`<p style="margin:10pt 0 2pt">${name}</p>`, 2],
+      [
+        m.language === 'en'
+          ? `<p style="margin:10pt 0 2pt">Agreed by the ${many.toLowerCase()}:</p>`
+          : `<p style="margin:10pt 0 2pt">Aceptado por ${name}:</p>`,
+        1,
+      ],
+    ] as const);
+  };
+  const colon = m.colon ? ':' : '';
+  const group = (draw: (who: Whose, headed: boolean) => string) =>
+    roles
+      .map(
+        (role) =>
+          (headed ? heading(role) : '') +
+          peopleOf(m, [role])
+            .map((who) => draw(who, headed))
+            .join(''),
+      )
+      .join('');
+
+  switch (layout) {
+    case 'caption-left':
+    case 'one-line': {
+      const tight = layout === 'one-line';
+      return group((who, h) => {
+        const row = parts
+          .map((k) =>
+            piece(
+              `${captionOf(k, who, h)}${colon} `,
+              line(k, who, tight ? widths[k]! * 0.62 : widths[k]),
+              tight ? '4pt' : '',
+            ),
+          )
+          .join('');
+        return `<div style="${rowGap}">${row}</div>`;
+      });
+    }
+    case 'caption-below':
+      return group(
+        (who, h) =>
+          `<div style="${rowGap}">${parts.map((k) => piece('', `${line(k, who)}<br><small>${captionOf(k, who, h)}</small>`, '16pt')).join('')}</div>`,
+      );
+    case 'caption-above':
+      return group(
+        (who, h) =>
+          `<div style="${rowGap}">${parts.map((k) => piece(`<small>${captionOf(k, who, h)}${colon}</small><br>`, line(k, who), '16pt')).join('')}</div>`,
+      );
+    case 'caption-right':
+      return group(
+        (who, h) =>
+          `<div style="${rowGap}">${parts.map((k) => piece('', `${line(k, who)} ${captionOf(k, who, h)}`, '14pt')).join('')}</div>`,
+      );
+    case 'stack-left':
+      return group(
+        (who, h) =>
+          `<div style="${rowGap}">${parts.map((k) => `<p>${captionOf(k, who, h)}: ${line(k, who)}</p>`).join('')}</div>`,
+      );
+    case 'stack-below': {
+      const above = r.is(0.4);
+      const one = (k: (typeof BLOCK_KINDS)[number], who: Whose, h: boolean) =>
+        above
+          ? `<div style="margin:3pt 0"><small>${captionOf(k, who, h)}</small><br>${line(k, who)}</div>`
+          : `<div style="margin:9pt 0 0">${line(k, who)}<br><small>${captionOf(k, who, h)}</small></div>`;
+      return group((who, h) => `<div style="${rowGap}">${parts.map((k) => one(k, who, h)).join('')}</div>`);
+    }
+    case 'columns': {
+      const side = r.weighted([
+        ['below', 4],
+        ['left', 3],
+        ['above', 2],
+      ] as const);
+      const w = { signature: r.int(120, 190), name: r.int(110, 170), date: r.int(50, 90), text: r.int(80, 120) };
+      const one = (k: (typeof BLOCK_KINDS)[number], who: Whose, h: boolean) => {
+        const caption = captionOf(k, who, h);
+        const at = line(k, who, w[k]);
+        if (side === 'left') return `<p style="margin:9pt 0 0">${caption}: ${at}</p>`;
+        return side === 'below'
+          ? `<div style="margin:12pt 0 0">${at}<br><small>${caption}</small></div>`
+          : `<div style="margin:5pt 0 0"><small>${caption}</small><br>${at}</div>`;
+      };
+      const column = (role: Role) =>
+        `<div style="width:48%;display:inline-block;vertical-align:top">${heading(role)}${peopleOf(m, [role])
+          .map((who) => `<div style="margin:8pt 0 0">${parts.map((k) => one(k, who, true)).join('')}</div>`)
+          .join('')}</div>`;
+      return roles.map(column).join(r.is(0.5) ? ' &nbsp; ' : '');
+    }
+    case 'table-of-people': {
+      const head = ['', ...parts.map((k) => words[k]!)];
+      const rows = peopleOf(m, roles).map(
+        (who) =>
+          `<tr><td>${nameOf(m, who, several(who))}</td>${parts.map((k) => `<td>${blank(r, 'nothing', k, who, Math.min(widths[k]!, 150))}</td>`).join('')}</tr>`,
+      );
+      return `<table style="margin:10pt 0"><tr>${head.map((h) => `<th>${h}</th>`).join('')}</tr>${rows.join('')}</table>`;
+    }
+    case 'table-of-kinds': {
+      const people = peopleOf(m, roles).slice(0, 4);
+      const head = ['', ...people.map((who) => nameOf(m, who, several(who)))];
+      const w = Math.min(120, 380 / people.length);
+      const rows = parts.map(
+        (k) =>
+          `<tr><td>${words[k]!}</td>${people.map((who) => `<td>${blank(r, 'nothing', k, who, w)}</td>`).join('')}</tr>`,
+      );
+      return `<table style="margin:10pt 0"><tr>${head.map((h) => `<th>${h}</th>`).join('')}</tr>${rows.join('')}</table>`;
+    }
+    case 'company':
+      return roles
+        .map((role) => {
+          const who = { role, ordinal: 1 };
+          const rows: [string, (typeof BLOCK_KINDS)[number]][] = [
+            [m.language === 'en' ? 'By' : 'Por', 'signature'],
+            [m.language === 'en' ? 'Name' : 'Nombre', 'name'],
+            [r.of(m.language === 'en' ? ['Its', 'Title'] : ['Cargo']), 'text'],
+            [m.language === 'en' ? 'Date' : 'Fecha', 'date'],
+          ];
+          const kept = rows.filter(([, k]) => k === 'signature' || r.is(0.75));
+          return `<div style="margin:12pt 0 0;width:${r.is(0.5) ? 46 : 90}%;display:inline-block;vertical-align:top"><p><b>${m.called[role][0].toUpperCase()}:</b> ${r.of(FIRMS)}</p>${kept.map(([c, k]) => `<p style="margin:8pt 0 0">${c}: ${line(k, who, 150)}</p>`).join('')}</div>`;
+        })
+        .join(' ');
+    case 'captions-alone':
+      return roles
+        .map(
+          (role) =>
+            heading(role) +
+            peopleOf(m, [role])
+              .map((who) => {
+                const rows = r.is(0.5) ? (['signature', 'name', 'date'] as const) : parts.filter((k) => k !== 'text');
+                return `<div style="margin:8pt 0 0">${rows.map((k) => `<p style="margin:${r.int(6, 14)}pt 0 0">${k === 'signature' ? (m.language === 'en' ? r.of(['By', 'Signature', 'Signed']) : 'Firma') : words[k]!}: ${blank(r, 'nothing', k, who, k === 'date' ? 90 : 180)}</p>`).join('')}</div>`;
+              })
+              .join(''),
+        )
+        .join('');
+    case 'cells': {
+      const rows = peopleOf(m, roles).map(
+        (who) =>
+          `<tr>${parts.map((k) => `<td style="vertical-align:top;height:30pt;padding:2pt 4pt"><small style="font-size:7.5pt">${captionOf(k, who, false)}${colon}</small><br>${blank(r, 'nothing', k, who, Math.min(widths[k]!, 160))}</td>`).join('')}</tr>`,
+      );
+      return `<table style="margin:10pt 0">${rows.join('')}</table>`;
+    }
+    case 'name-under-line':
+      return group((who) => {
+        const person = r.of(PEOPLE);
+        const dated = parts.includes('date');
+        return `<div style="${rowGap}">${piece('', `${line('signature', who)}<br>${person}${r.is(0.6) ? `, ${nameOf(m, who, several(who))}` : ''}`, '18pt')}${dated ? piece('', `${line('date', who)}<br>${words['date']!}`) : ''}</div>`;
+      }).replace(/^/, headed ? '' : heading(roles[0]!));
+  }
+}

@@ -1,0 +1,65 @@
+/** What is decided together: pages of one form, rows, samples, and pages with more blanks than can be weighed. */
+import { filled, Sheet } from '../test/sheet';
+import { readPlaces } from './read';
+import { DOUBT, type PrintedPlace } from './types';
+
+const read = (...sheets: Sheet[]) => readPlaces(sheets.map((s) => s.content));
+const said = (p: PrintedPlace) => `${p.kind} ${p.role} ${p.ordinal}`;
+const hands = (places: PrintedPlace[]) => places.filter((p) => p.kind === 'signature' || p.kind === 'initials');
+
+/** Returns a page with clauses and this line at its foot. */
+const page = (foot: string) => {
+  const sheet = filled();
+  for (let i = 0; i < 30; i++)
+    sheet.text(60, 120 + i * 18, 'The buyer and the seller agree that notices are given in writing and in good time.');
+  return sheet.text(60, 750, foot, 9);
+};
+
+test.each([
+  ['before', 'Initials: Buyer ______ ______   Seller ______ ______', ['buyer 1', 'buyer 2', 'seller 1', 'seller 2']],
+  [
+    'behind',
+    '( ______ / ______ ) Buyer     ( ______ / ______ ) Seller',
+    ['buyer 1', 'buyer 2', 'seller 1', 'seller 2'],
+  ],
+])('captions %s the blanks of a foot belong to them, on every page alike', (_, foot, who) => {
+  const places = read(page(foot), page(foot), page(foot));
+  for (const n of [1, 2, 3])
+    expect(places.filter((p) => p.page === n).map(said)).toEqual(who.map((w) => `initials ${w}`));
+});
+
+test('captions with no line at all are places under the role over them', () => {
+  const sheet = filled()
+    .text(60, 400, 'IN WITNESS WHEREOF the parties have signed on the dates below.')
+    .text(60, 440, 'SELLER:', 10, true)
+    .text(60, 470, 'By:')
+    .text(60, 500, 'Name:')
+    .text(60, 530, 'Date:');
+  expect(read(sheet).map(said)).toEqual(['signature seller 1', 'name seller 1', 'date seller 1']);
+});
+
+test('on a page that is marked as a sample nothing is certain', () => {
+  const sign = (sheet: Sheet) =>
+    sheet.text(60, 600, 'Buyer 1 signature: ______________________________   Date: ____________');
+  expect(hands(read(sign(filled()))).map(said)).toEqual(['signature buyer 1']);
+  const sample = read(sign(filled()).text(200, 60, 'SAMPLE - DO NOT SIGN', 16, true));
+  expect(sample.length).toBeGreaterThan(0);
+  for (const p of sample) expect(p.confidence).toBeLessThanOrEqual(DOUBT);
+});
+
+test('a page with twenty thousand blanks is read in time, and nothing on it is certain', () => {
+  const sheet = filled();
+  for (let row = 0; row < 200; row++)
+    for (let column = 0; column < 100; column++)
+      sheet.content.across.push({ x0: 20 + column * 25, x1: 36 + column * 25, y: 30 + row * 15 });
+  sheet.content.width = 2_600;
+  sheet.content.height = 3_100;
+  for (const p of read(sheet)) expect(p.confidence).toBeLessThanOrEqual(DOUBT);
+});
+
+test('a caption of ten thousand letters is read, and names what its end names', () => {
+  const sheet = filled()
+    .text(60, 300, `${'and so on '.repeat(1_000)}`, 0.05)
+    .text(90, 330, 'Tenant signature: ____________________');
+  expect(hands(read(sheet)).map((p) => p.role)).toEqual(['tenant']);
+});

@@ -1,0 +1,255 @@
+/** What is known of a blank as numbers, in a fixed order: the weights were learned for exactly this order. */
+import { flowOf } from './flow';
+import type { Blank } from './blanks';
+import { DIRECTIONS, FAR, gapAbove, gapBelow, OWNERS, type Candidate, type Known, type Sighting } from './evidence';
+import { RULES, type RuleName } from './rules';
+import { PLACE_KINDS, type PlaceKind, type PlaceRole } from './types';
+import { kindOfWords, plain, type RoleRead } from './words';
+import { itemAt } from '../sure';
+
+const KIND_INDEX = new Map<PlaceKind, number>(PLACE_KINDS.map((k, i) => [k, i]));
+const RULE_INDEX = new Map(RULES.map((r, i) => [r.name as RuleName, i]));
+const MADE: readonly Blank['made'][] = ['underscores', 'rule', 'cell', 'box', 'parens', 'dots', 'space'];
+
+const WORD_CLASSES: readonly RegExp[] = [
+  /[$\u20ac\u00a3]\s*\(?$/,
+  /\b(?:by|por|its|per)\s*:?$/,
+  /\b(?:x|\u2717)\s*:?$/,
+  /\b(?:witness|notary|testigo|notario)\b/,
+  /\b(?:name|nombre)\b/,
+  /\b(?:the|of|at|in|on|to|for|and|is|el|la|de|en|del|y)$/,
+  /:\s*$/,
+  /\b(?:day|dia|days|month|year)\b/,
+  /\b(?:phone|email|address|license|title|time|telephone|company|no|domicilio|correo|telefono|cargo|hora|licencia)\b/,
+  /\b(?:date|dated|fecha)\b/,
+  /\b(?:signature|signed|sign|firma|firmado)\b/,
+  /\binit|\binicial/,
+  /\bprint/,
+];
+
+/** Appends features of a text: what it names, and what kinds of words are in it. */
+function textFeatures(out: number[], text: string): void {
+  const t = plain(text).slice(-80);
+  const kind = t ? kindOfWords(t) : null;
+  out.push(kind ? (KIND_INDEX.get(kind) ?? 0) + 1 : 0, t ? t.split(' ').length : 0);
+  for (const re of WORD_CLASSES) out.push(re.test(t) ? 1 : 0);
+}
+
+/** Appends features of what is seen in a direction. */
+function sightFeatures(out: number[], seen: readonly Sighting[]): void {
+  const first = seen[0];
+  out.push(first ? first.gap : FAR, first ? first.between : 9, first ? first.said.words : 0);
+  const named = seen.find((s) => s.said.kind);
+  out.push(named ? (KIND_INDEX.get(named.said.kind!) ?? 0) + 1 : 0, named ? named.gap : FAR, named ? named.between : 9);
+  const owned = seen.find((s) => s.said.role);
+  out.push(owned ? owned.gap : FAR, owned ? owned.between : 9, owned?.said.heading ? 1 : 0);
+}
+
+const kindNumber = (c: Candidate | undefined) => (c ? (c.isPlace ? (KIND_INDEX.get(c.judged.kind) ?? 0) + 1 : 7) : 0);
+
+/** Returns the features by which the kind of a candidate is weighed. */
+export function kindFeatures(k: Known): number[] {
+  const { c, view, row, rowIndex, column, columnIndex } = k;
+  const { blank: b, captions } = c.judged;
+  const { scan } = view;
+  const out: number[] = [];
+  const [w, h] = [b.x1 - b.x0, b.h];
+  out.push(w, h, b.x0 / scan.content.width, b.y / scan.content.height, w / Math.max(1, scan.right - scan.left));
+  for (const m of MADE) out.push(b.made === m ? 1 : 0);
+  out.push(b.pieces ? 1 : 0, b.cell?.h ?? 0, b.cell?.w ?? 0);
+  out.push(
+    kindNumber(c),
+    RULE_INDEX.get(c.rule) ?? -1,
+    c.judged.confidence,
+    c.judged.inText ? 1 : 0,
+    c.judged.amid ? 1 : 0,
+  );
+  out.push(['words', 'role', 'shape', 'none'].indexOf(c.judged.by), c.judged.role ? 1 : 0);
+  const flow = flowOf(scan, b);
+  for (const text of [
+    captions.left,
+    captions.below.map((p) => p.text).join(' '),
+    captions.above,
+    captions.right.slice(0, 60),
+    captions.cell,
+    captions.rowHead,
+    captions.colHead,
+    flow.before.slice(-50),
+  ])
+    textFeatures(out, text);
+  out.push(captions.sentence ? 1 : 0, captions.rightTaken ? 1 : 0, captions.after ? 1 : 0);
+  out.push(flow.before ? 1 : 0, /^[,;.]? ?[a-z]/.test(flow.after) ? 1 : 0, /^[)\]]/.test(captions.right) ? 1 : 0);
+  for (const d of DIRECTIONS) sightFeatures(out, k.seen[d]);
+  out.push(k.heading ? k.heading.gap : FAR);
+  // The row and the column: how many blanks, where in them, what the rules say of the neighbors.
+  out.push(row.length, rowIndex, row.filter((o) => Math.abs(widthOf(o) - w) < 6).length);
+  out.push(kindNumber(row[rowIndex - 1]), kindNumber(row[rowIndex + 1]), kindNumber(row[0]));
+  out.push(column.length, columnIndex);
+  const [up, down] = [column[columnIndex - 1], column[columnIndex + 1]];
+  out.push(
+    kindNumber(up),
+    kindNumber(down),
+    up ? b.y - up.judged.blank.y : FAR,
+    down ? down.judged.blank.y - b.y : FAR,
+  );
+  out.push(k.starts ? 1 : 0, k.ends ? 1 : 0);
+  const [first, last] = [column[0], column[column.length - 1]];
+  out.push(first ? gapAbove(view, first.judged.blank) : FAR, last ? gapBelow(view, last.judged.blank) : FAR);
+  out.push(k.gaps.above, k.gaps.below);
+  out.push(
+    k.twins,
+    k.pages,
+    c.page === k.pages - 1 ? 1 : 0,
+    k.paper.asksInitials ? 1 : 0,
+    k.paper.speaksOfInitials ? 1 : 0,
+  );
+  out.push(view.candidates.length, view.candidates.filter((o) => o.judged.kind === 'signature').length);
+  out.push(...k.rowFacts, k.rowRoles.length);
+  return out;
+}
+
+const widthOf = (c: Candidate) => c.judged.blank.x1 - c.judged.blank.x0;
+
+/** Returns the features by which it is weighed whether a candidate is a role's. `kinds` are its probabilities. */
+export function roleFeatures(k: Known, role: PlaceRole, kinds: ReadonlyMap<Candidate, readonly number[]>): number[] {
+  const { c, row, rowIndex, column, columnIndex, view } = k;
+  const { captions, role: ruled } = c.judged;
+  const out: number[] = [OWNERS.indexOf(role)];
+  const is = (r: RoleRead | null | undefined) => (r ? (r.role === role ? 1 : -1) : 0);
+  out.push(role === 'unknown' ? (ruled ? -1 : 1) : is(ruled));
+  for (const r of k.named) out.push(is(r));
+  for (const d of DIRECTIONS) {
+    const seen = k.seen[d];
+    const near = seen.find((s) => s.said.role);
+    out.push(is(near?.said.role), near ? near.gap : FAR, near ? near.between : 9, near?.said.heading ? 1 : 0);
+    const mine = seen.find((s) => s.said.role?.role === role);
+    out.push(mine ? mine.gap : FAR, mine ? mine.between : 9);
+  }
+  out.push(is(k.heading?.role), k.heading ? k.heading.gap : FAR);
+  const roleOf = (o: Candidate | undefined) => is(o?.judged.role);
+  out.push(roleOf(row[rowIndex - 1]), roleOf(row[rowIndex + 1]), roleOf(row[0]), roleOf(row[row.length - 1]));
+  out.push(roleOf(column[columnIndex - 1]), roleOf(column[columnIndex + 1]));
+  out.push(
+    k.starts ? 1 : 0,
+    k.ends ? 1 : 0,
+    row.length,
+    rowIndex,
+    row.filter((o) => Math.abs(widthOf(o) - widthOf(c)) < 6).length,
+  );
+  // Roles named on the row, and by headings of the page and of the document.
+  out.push(k.rowRoles.length, k.rowRoles.filter((x) => x === role).length, new Set(k.rowRoles).size);
+  out.push(
+    view.headings.filter((s) => s.role?.role === role).length,
+    view.said.filter((s) => s.role?.role === role).length,
+  );
+  out.push(RULE_INDEX.get(c.rule) ?? -1, c.judged.blank.y / view.scan.content.height, widthOf(c), k.twins);
+  out.push(...(kinds.get(c) ?? []));
+  out.push(captions.sentence ? 1 : 0, c.judged.inText ? 1 : 0);
+  out.push(k.gaps.above, k.gaps.below, is(k.said[0]), is(k.said[1]), ...k.rowFacts, ...k.mentions);
+  return out;
+}
+
+/** What was decided of a candidate so far. */
+export interface Decided {
+  kind: PlaceKind | 'none';
+  role: PlaceRole;
+}
+
+/** Returns the features by which it is weighed whether a candidate is the `n`th of its role. */
+export function ordinalFeatures(k: Known, n: number, decided: ReadonlyMap<Candidate, Decided>): number[] {
+  const { c, view, row, column } = k;
+  const { role: ruled } = c.judged;
+  const b = c.judged.blank;
+  const me = decided.get(c)!;
+  const out: number[] = [n, KIND_INDEX.get(me.kind as PlaceKind) ?? -1];
+  const compare = (value: number | null | undefined) => out.push(value ? (value === n ? 1 : -1) : 0);
+  compare(ruled?.role === me.role ? ruled.ordinal : null);
+  for (const r of k.named) compare(r?.role === me.role ? r.ordinal : null);
+  for (const d of DIRECTIONS) {
+    const near = k.seen[d].find((s) => s.said.role?.role === me.role);
+    compare(near?.said.role?.ordinal);
+    out.push(near ? near.between : 9);
+  }
+  compare(k.heading?.role.role === me.role ? k.heading.role.ordinal : null);
+  const same = (o: Candidate) => decided.get(o)?.kind === me.kind && decided.get(o)?.role === me.role;
+  const ofPage = view.candidates.filter(same);
+  const [inRow, inColumn] = [row.filter(same), column.filter(same)];
+  for (const list of [inRow, inColumn, ofPage]) {
+    const i = list.indexOf(c) + 1;
+    out.push(i - n, list.length, list.length < n ? 1 : 0);
+  }
+  // Counted within its block: from where a gap, or another role, comes between.
+  const at = column.indexOf(c);
+  let block = 1;
+  for (let i = at - 1; i >= 0; i--) {
+    const o = itemAt(column, i);
+    const d = decided.get(o);
+    if (b.y - o.judged.blank.y > 260 || (d?.role !== me.role && d?.role !== 'unknown' && d?.kind !== 'none')) break;
+    if (same(o)) block++;
+  }
+  out.push(block - n);
+  // The signature it may belong to, and which one of its role that is on the page.
+  const signs = view.candidates.filter((o) => decided.get(o)?.kind === 'signature' && decided.get(o)?.role === me.role);
+  const partner = [...signs].sort((p, q) => away(p, c) - away(q, c))[0];
+  out.push(partner ? signs.indexOf(partner) + 1 - n : 9, partner ? Math.min(FAR, away(partner, c)) : FAR, signs.length);
+  const before = ofPage[ofPage.indexOf(c) - 1];
+  out.push(before ? Math.min(FAR, b.y - before.judged.blank.y) : FAR, before ? b.x0 - before.judged.blank.x0 : FAR);
+  const named = view.said.flatMap((s) => (s.role?.role === me.role && s.role.ordinal ? [s.role.ordinal] : []));
+  out.push(Math.max(0, ...named), named.includes(n) ? 1 : 0, k.twins, row.length, row.indexOf(c));
+  out.push(RULE_INDEX.get(c.rule) ?? -1, k.starts ? 1 : 0, ...k.rowFacts);
+  return out;
+}
+
+/** Returns the neighbors of a candidate: on its row to the left and right, in its column above and below. */
+function neighborsOf(k: Known): (Candidate | undefined)[] {
+  return [k.row[k.rowIndex - 1], k.row[k.rowIndex + 1], k.column[k.columnIndex - 1], k.column[k.columnIndex + 1]];
+}
+
+/** Returns the features of a second look at the kind: those of the first, and what it made of the neighbors. */
+export function secondKindFeatures(
+  k: Known,
+  first: readonly number[],
+  kinds: ReadonlyMap<Candidate, readonly number[]>,
+): number[] {
+  const own = kinds.get(k.c) ?? [];
+  const out = [...first, ...own];
+  for (const o of neighborsOf(k)) {
+    const p = o && kinds.get(o);
+    for (let i = 0; i < own.length; i++) out.push(p ? (p[i] ?? 0) : 0);
+  }
+  return out;
+}
+
+const SIGNATURE = PLACE_KINDS.indexOf('signature');
+
+/** Returns the features of a second look at a role: those of the first, and what it made of the neighbors. */
+export function secondRoleFeatures(
+  k: Known,
+  role: PlaceRole,
+  first: readonly number[],
+  kinds: ReadonlyMap<Candidate, readonly number[]>,
+  roles: ReadonlyMap<Candidate, readonly number[]>,
+): number[] {
+  const i = OWNERS.indexOf(role);
+  const of = (o: Candidate | undefined) => (o ? (roles.get(o)?.[i] ?? 0) : -1);
+  const signs = k.view.candidates.filter((o) => o !== k.c && (kinds.get(o)?.[SIGNATURE] ?? 0) > 0.4);
+  const partner = [...signs].sort((p, q) => away(p, k.c) - away(q, k.c))[0];
+  const own = roles.get(k.c) ?? [];
+  return [
+    ...first,
+    of(k.c),
+    Math.max(...own),
+    ...neighborsOf(k).map(of),
+    of(partner),
+    partner ? Math.min(FAR, away(partner, k.c)) : FAR,
+    Math.max(0, ...k.row.map(of)),
+    k.row.reduce((n, o) => n + of(o), 0) / Math.max(1, k.row.length),
+  ];
+}
+
+const away = (p: Candidate, q: Candidate) => {
+  const [a, b] = [p.judged.blank, q.judged.blank];
+  // On one row to the left, or right above, is nearer than anything else.
+  const dy = Math.abs(a.y - b.y);
+  return dy < 8 ? Math.max(0, b.x0 - a.x1) * 0.3 : dy + 0.5 * Math.abs(a.x0 - b.x0) + (a.y > b.y ? 12 : 0);
+};
