@@ -18,7 +18,7 @@ import { groupBy } from '../sure';
 
 /** What a candidate may be: a kind of place, or none. */
 export const KINDS = [...PLACE_KINDS, 'none'] as const;
-/** The highest ordinal that is considered. */
+/** The highest ordinal that is weighed. */
 export const MOST_ORDINAL = 5;
 
 /** What was learned. */
@@ -105,6 +105,18 @@ function possible({ judged }: Candidate, kinds: readonly number[]): readonly num
   return within ? kinds.map((p, i) => (KINDS[i] === 'signature' || KINDS[i] === 'initials' ? 0 : p)) : kinds;
 }
 
+/**
+ * Returns, for each page and role of which more people are counted there than is weighed, that the rules' count goes: long
+ * lists of people are unlike the forms that were learned from.
+ */
+function longLists(known: readonly Known[]): Set<string> {
+  return new Set(
+    known.flatMap(({ c }) =>
+      (c.judged.role?.ordinal ?? 0) > MOST_ORDINAL ? [`${c.page} ${c.judged.role?.role}`] : [],
+    ),
+  );
+}
+
 /** Decides all candidates of a form. */
 export function decide(weights: Omit<Weights, 'trust'>, known: Known[]): Decision[] {
   const rows = known.map(kindFeatures);
@@ -125,11 +137,20 @@ export function decide(weights: Omit<Weights, 'trust'>, known: Known[]): Decisio
     rolesOf(weights.role[1], known, (k, role) => secondRoleFeatures(k, role, rowOf(k, role), kinds1, roles1)),
   );
   const ordinals = pooled(known, ordinalsOf(weights.ordinal, known, decidedOf(known, kinds, roles)));
+  const lists = longLists(known);
   return known.map((k) => {
     const shares = { kind: kinds.get(k.c)!, role: roles.get(k.c)!, ordinal: ordinals.get(k.c)! };
     const kind = KINDS[best(possible(k.c, shares.kind))]!;
     const role = kind === 'checkbox' || kind === 'none' ? 'unknown' : OWNERS[best(shares.role)]!;
-    return { k, kind, role, ordinal: role === 'unknown' ? null : best(shares.ordinal) + 1, shares };
+    const ruled = k.c.judged.role;
+    const counted = ruled?.role === role && lists.has(`${k.c.page} ${role}`) ? ruled.ordinal : null;
+    return {
+      k,
+      kind,
+      role,
+      ordinal: role === 'unknown' ? null : (counted ?? best(shares.ordinal) + 1),
+      shares,
+    };
   });
 }
 
