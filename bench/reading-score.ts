@@ -3,7 +3,6 @@ import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { DOUBT, type PrintedPlace } from '@gatepath/core/reading';
-import { placesIn } from '../server/reading/inspect';
 import type { Labelled } from './forms/types';
 
 export const FORMS = path.join(path.dirname(fileURLToPath(import.meta.url)), 'forms');
@@ -51,13 +50,6 @@ export const newScore = (forms: number): Score => ({
   sure: { right: 0, of: 0 },
   faults: [],
 });
-
-/** Reads the named forms and compares with their labels. */
-export async function score(names: string[]): Promise<Score> {
-  const out = newScore(names.length);
-  for (const name of names) scorePlaces(out, name, await placesIn(path.join(FORMS, `${name}.pdf`)));
-  return out;
-}
 
 /** Compares what was read of a form with its labels. */
 export function scorePlaces(out: Score, name: string, places: PrintedPlace[]): void {

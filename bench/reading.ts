@@ -8,7 +8,7 @@ import { apart } from './forms/ways/apart';
 import { otherWays } from './forms/ways';
 import { written } from './forms/written';
 import { median, rowOf, type Row } from './measure';
-import { f1, FORMS, score, together, type Score } from './reading-score';
+import { f1, FORMS, together, type Score } from './reading-score';
 
 /** Extracts text and drawing operators of every page with pdf.js, and does nothing with them. */
 async function extractAlone(bytes: Uint8Array): Promise<void> {
@@ -62,13 +62,3 @@ export const accuracy = (set: string, s: Score): Accuracy => {
     sure: s.sure.of ? s.sure.right / s.sure.of : 1,
   };
 };
-
-/** Measures how right the reader is, on forms it was written on and on forms kept apart. */
-export async function readingAccuracy(): Promise<Accuracy[]> {
-  return [
-    accuracy('kept apart', await score(kept.map((f) => f.name))),
-    accuracy('kept apart, other ways of printing', await score(apart.map((f) => f.name))),
-    accuracy('written on', await score(written.map((f) => f.name))),
-    accuracy('written on, other ways of printing', await score(otherWays.map((f) => f.name))),
-  ];
-}
