@@ -1,5 +1,5 @@
 /**
- * Kinds of tests: the core and contract, the server, the whole in a browser, the screens. Tests of the server
+ * Kinds of tests: the core, contract and what measures them, the server, the whole in a browser, the screens. Tests of the server
  * and in a browser run on PostgreSQL; on the embedded database run those whose subject is how the one connection, the data
  * folder, or the upgrade behaves, and the first steps and the kill in a browser.
  */
@@ -18,7 +18,7 @@ module.exports = {
     {
       ...node,
       displayName: 'core',
-      roots: ['<rootDir>/core', '<rootDir>/contract'],
+      roots: ['<rootDir>/core', '<rootDir>/contract', '<rootDir>/bench'],
       testMatch: ['**/*.test.ts'],
     },
     {

@@ -25,6 +25,12 @@ export const BOOST: BoostOptions = {
   seed: 7,
 };
 
+/** A tree while it grows. */
+interface Growing {
+  feature: number[];
+  limit: number[];
+}
+
 const BINS = 32;
 
 /** Rows of features, by feature, each value replaced by the number of its bin. */
@@ -108,7 +114,7 @@ export function boost(
       h[i] = w * Math.max(1e-6, p * (1 - p));
     }
     const features = bins.map((_, f) => f).filter((f) => edges[f]!.length && r.next() < o.features);
-    const tree: Tree = { feature: new Array<number>(nodes).fill(-1), limit: new Array<number>(nodes).fill(0) };
+    const tree: Growing = { feature: new Array<number>(nodes).fill(-1), limit: new Array<number>(nodes).fill(0) };
     const order = Int32Array.from(chosen);
     const spare = new Int32Array(order.length);
     const split = (node: number, from: number, to: number, depth: number): void => {
@@ -178,7 +184,7 @@ export function boost(
 }
 
 /** Returns a tree with numbers short enough to store, cut after its last node. */
-function slim(t: Tree): Tree {
+function slim(t: Growing): Tree {
   let last = 0;
   const used = (n: number): void => {
     last = Math.max(last, n);

@@ -2,7 +2,7 @@
 import { sideLabel } from '../text/sides';
 import type { Draft } from './draft';
 import type { Proposal } from './proposal';
-import { canAccept } from './proposals';
+import { isSure } from './proposals';
 import { roleHere, signersOf } from './place-party';
 import type { DocumentFacts } from './resolve';
 import type { Mark, PacketParty } from './types';
@@ -44,4 +44,4 @@ export const furtherName = (p: Pick<PacketParty, 'side' | 'ordinal' | 'name'>) =
  * confirmation.
  */
 export const furtherPlaces = (proposals: readonly Proposal[], documentId: string, after: number): Proposal[] =>
-  proposals.filter((p) => p.documentId === documentId && p.page > after && canAccept(p));
+  proposals.filter((p) => p.documentId === documentId && p.page > after && isSure(p));

@@ -12,7 +12,7 @@ import {
   secondRoleFeatures,
   type Decided,
 } from './features';
-import { probabilityOf, scoreOf, type Boosted } from './trees';
+import { probabilityOf, scoreOf, typed, type Boosted } from './trees';
 import { PLACE_KINDS, type PlaceRole } from './types';
 import { groupBy } from '../sure';
 
@@ -43,6 +43,16 @@ const shares = (p: number[]) => {
 /** Returns the probabilities of the kinds of each candidate. */
 export function kindsOf(models: readonly Boosted[], known: Known[], rows: number[][]): Shares {
   return new Map(known.map((k, i) => [k.c, shares(models.map((w) => probabilityOf(scoreOf(w, rows[i]!))))]));
+}
+
+/** Returns the roles that a document names anywhere in few words; the others need not be weighed. */
+function rolesIn(known: readonly Known[]): ReadonlySet<PlaceRole> {
+  const out = new Set<PlaceRole>(['unknown']);
+  for (const view of new Set(known.map((k) => k.view))) for (const s of view.said) if (s.role) out.add(s.role.role);
+  for (const k of known) {
+    for (const r of [k.c.judged.role, ...k.named, ...k.said]) if (r) out.add(r.role);
+  }
+  return out;
 }
 
 /** Returns the probabilities of the roles of each candidate. */
@@ -129,7 +139,10 @@ export function decide(weights: Omit<Weights, 'trust'>, known: Known[]): Decisio
       known.map((k, i) => secondKindFeatures(k, rows[i]!, kinds1)),
     ),
   );
-  const roleRows = new Map(known.map((k) => [k, OWNERS.map((role) => roleFeatures(k, role, kinds1))]));
+  const possibleRoles = rolesIn(known);
+  const roleRows = new Map(
+    known.map((k) => [k, OWNERS.map((role) => (possibleRoles.has(role) ? roleFeatures(k, role, kinds1) : []))]),
+  );
   const rowOf = (k: Known, role: PlaceRole) => roleRows.get(k)![OWNERS.indexOf(role)]!;
   const roles1 = rolesOf(weights.role[0], known, rowOf);
   const roles = pooled(
@@ -225,3 +238,11 @@ export function trustFeatures(d: Decision, around: Around): number[] {
 /** Returns how certain a decision is: the probability that kind, role and ordinal are all right. */
 export const certaintyOf = (weights: Weights, d: Decision, around: Around): number =>
   probabilityOf(scoreOf(weights.trust, trustFeatures(d, around)));
+
+/** Returns weights as they were stored, ready to be applied. */
+export const readied = (stored: Weights): Weights => ({
+  kind: [stored.kind[0].map(typed), stored.kind[1].map(typed)],
+  role: [typed(stored.role[0]), typed(stored.role[1])],
+  ordinal: typed(stored.ordinal),
+  trust: typed(stored.trust),
+});

@@ -25,6 +25,8 @@ const WORD_CLASSES: readonly RegExp[] = [
   /\b(?:signature|signed|sign|firma|firmado)\b/,
   /\binit|\binicial/,
   /\bprint/,
+  /^\W*(?:yes|no|n\/?a|unknown|not known|si|ok|good|fair|poor|damaged|missing|works|received|accepted|rejected|waived|true|false)\W*$/,
+  /^\W*\(?\d{1,2}[.)]?\W*$/,
 ];
 
 /** Appends features of a text: what it names, and what kinds of words are in it. */

@@ -19,8 +19,15 @@ const TOUCH = 2;
 export function joinAcross(lines: AcrossLine[], touch = 1): AcrossLine[] {
   const sorted = [...lines].sort((a, b) => a.y - b.y || a.x0 - b.x0);
   const out: AcrossLine[] = [];
+  // Lines are sorted by height: those far above cannot touch any more.
+  let from = 0;
   for (const l of sorted) {
-    const same = out.find((o) => Math.abs(o.y - l.y) < 1.1 && l.x0 <= o.x1 + touch && l.x1 >= o.x0 - touch);
+    while (from < out.length && l.y - itemAt(out, from).y >= 1.1) from++;
+    let same: AcrossLine | undefined;
+    for (let i = from; i < out.length && !same; i++) {
+      const o = itemAt(out, i);
+      if (Math.abs(o.y - l.y) < 1.1 && l.x0 <= o.x1 + touch && l.x1 >= o.x0 - touch) same = o;
+    }
     if (same) {
       same.x0 = Math.min(same.x0, l.x0);
       same.x1 = Math.max(same.x1, l.x1);

@@ -4,19 +4,19 @@ import type { Blank } from './blanks';
 import { candidatesOf, type Candidates } from './candidates';
 import { sameRow } from './captions';
 import type { Judged } from './classify';
-import { aroundOf, certaintyOf, decide, type Decision, type Weights } from './decide';
+import { aroundOf, certaintyOf, decide, readied, type Decision, type Weights } from './decide';
 import { evidenceOf } from './evidence';
 import { isSigned, tidyLabel } from './judged';
 import { withCaptions } from './own-fields';
 import { doubtBorrowed } from './roles';
 import { DOUBT, type PageContent, type PlaceKind, type PrintedPlace } from './types';
 import type { Phrase } from './text';
-import { isSampleMark } from './words';
+import { isFurtherPage, isSampleMark } from './words';
 import { groupBy } from '../sure';
 import LEARNED from './weights.json';
 
 /** What was learned: see `docs/concepts/reading.md`. JSON does not say that a pair is a pair. */
-export const WEIGHTS = LEARNED as unknown as Weights;
+export const WEIGHTS = readied(LEARNED as unknown as Weights);
 
 /** Width in points below which nothing can be written or checked. */
 const NARROWEST = 4;
@@ -24,8 +24,11 @@ const NARROWEST = 4;
 /** Number of blanks on a page beyond which they are not weighed one by one; a dense form has two hundred. */
 const CROWD = 800;
 
-/** Minimum certainty of what can be accepted unseen: of forms kept apart, 99 of 100 hands above it were right. */
-const SURE = 0.95;
+/**
+ * Minimum certainty of what can be accepted unseen, and of what the rules say too: of signatures and initials of forms kept
+ * apart, 99 of 100 above it were right.
+ */
+const SURE = { alone: 0.95, agreed: 0.85 };
 /** Confidence of a neighbor below which a row is in doubt: it is less than 80 % certain. */
 const LEAST_NEIGHBOR = 0.8 * DOUBT;
 
@@ -47,10 +50,13 @@ export function placesBy(weights: Weights, found: Candidates): PrintedPlace[] {
   const crowded = new Set(
     [...groupBy(candidates, (c) => c.page)].flatMap(([page, all]) => (all.length > CROWD ? [page] : [])),
   );
+  // Pages that were printed here are what the rules say: each line names its person.
+  const further = new Set(scans.flatMap((s, page) => (s.phrases.some((p) => isFurtherPage(p.text)) ? [page] : [])));
+  const byRules = (page: number) => crowded.has(page) || further.has(page);
   const decisions = decide(
     weights,
     evidenceOf(
-      candidates.filter((c) => !crowded.has(c.page)),
+      candidates.filter((c) => !byRules(c.page)),
       scans,
       paper,
     ),
@@ -58,10 +64,13 @@ export function placesBy(weights: Weights, found: Candidates): PrintedPlace[] {
   const around = aroundOf(decisions);
   const decided = [
     ...decisions.map((d) => ({ page: d.k.c.page, judged: judgedBy(d, certaintyOf(weights, d, around)) })),
-    // What the rules say goes where weighing it would take too long, and is in doubt.
+    // Where weighing would take too long, what the rules say is in doubt.
     ...candidates
-      .filter((c) => crowded.has(c.page) && c.isPlace)
-      .map(({ page, judged }) => ({ page, judged: { ...judged, confidence: Math.min(judged.confidence, DOUBT) } })),
+      .filter((c) => byRules(c.page) && c.isPlace)
+      .map(({ page, judged }) => ({
+        page,
+        judged: crowded.has(page) ? { ...judged, confidence: Math.min(judged.confidence, DOUBT) } : judged,
+      })),
   ];
   scans.forEach((scan, page) => {
     const here = decided.flatMap((d) => (d.page === page && d.judged ? [d.judged] : []));
@@ -104,6 +113,13 @@ function doubtContradictions(all: readonly Judged[]): void {
   }
 }
 
+/** Returns whether the rules say the same of a candidate. */
+const isAgreed = ({ k: { c }, kind, role, ordinal }: Decision) =>
+  c.isPlace &&
+  c.judged.kind === kind &&
+  (c.judged.role?.role ?? 'unknown') === role &&
+  (role === 'unknown' || (c.judged.role?.ordinal ?? 1) === ordinal);
+
 /** Returns a judgment as it was decided; null if it is no place. What is not certain enough is in doubt. */
 function judgedBy(d: Decision, certainty: number): Judged | null {
   if (d.kind === 'none') return null;
@@ -111,7 +127,7 @@ function judgedBy(d: Decision, certainty: number): Judged | null {
     ...d.k.c.judged,
     kind: d.kind,
     role: d.role === 'unknown' ? null : { role: d.role, ordinal: d.ordinal },
-    confidence: certainty >= SURE ? certainty : DOUBT * certainty,
+    confidence: certainty >= (isAgreed(d) ? SURE.agreed : SURE.alone) ? certainty : DOUBT * certainty,
   };
 }
 

@@ -210,3 +210,7 @@ const NOT_TO_SIGN =
 
 /** Returns whether a heading or a stamp says that a page is a sample. */
 export const isSampleMark = (text: string): boolean => text.length < 60 && NOT_TO_SIGN.test(plain(text));
+
+/** Returns whether a phrase heads a page for further signatures, as it is printed when people have no line on a form. */
+export const isFurtherPage = (text: string): boolean =>
+  /^Further signatures to “|^Page \d{1,5}, continuing “/.test(text);

@@ -53,13 +53,15 @@ export function marginOf(m: Manner, role: Role): string {
 export function asking(m: Manner, sides: [Role, Role]): string {
   const { r } = m;
   const side = r.of(['left', 'left', 'below', 'above', 'grid'] as const);
-  const whose = r.is(0.35) ? { role: r.of(sides), ordinal: 1 } : null;
+  const whose = r.is(0.4) ? r.of(peopleOf(m, sides)) : null;
+  const heading = whose && r.is(0.75) ? headingOf(m, whose) : '';
   const things = r.shuffled(THINGS[m.language]).slice(0, r.int(2, 6));
   const one = ([words, kind]: readonly [string, PlaceKind]) => {
-    const of = kind === 'name' ? (whose ?? null) : kind === 'text' && whose && r.is(0.5) ? whose : null;
+    // Under a heading that names a person everything is asked of that person.
+    const of = heading || kind === 'name' ? whose : null;
     const line = blank(r, m.lines, kind, of, r.int(60, 190));
     const caption =
-      whose && kind === 'name'
+      whose && kind === 'name' && !heading
         ? `${words} ${m.language === 'en' ? 'of' : 'del'} ${m.called[whose.role][0].toLowerCase()}`
         : words;
     if (side === 'left')
@@ -67,12 +69,25 @@ export function asking(m: Manner, sides: [Role, Role]): string {
     return `<span style="display:inline-block;margin:6pt 12pt 0 0;vertical-align:top">${side === 'above' ? `<small>${caption}</small><br>${line}` : `${line}<br><small>${caption}</small>`}</span>`;
   };
   const kept = things.filter(([, kind]) => kind !== 'name' || whose);
-  if (side !== 'grid') return `<div style="margin:4pt 0 6pt">${kept.map(one).join(r.is(0.5) ? '<br>' : ' ')}</div>`;
+  if (side !== 'grid')
+    return `${heading}<div style="margin:4pt 0 6pt">${kept.map(one).join(r.is(0.5) ? '<br>' : ' ')}</div>`;
   const cells = kept.map(
     ([words, kind]) =>
-      `<td style="vertical-align:top;padding:2pt 4pt 8pt"><small>${words}</small><br>${blank(r, 'nothing', kind, kind === 'name' ? whose : null, 100)}</td>`,
+      `<td style="vertical-align:top;padding:2pt 4pt 8pt"><small>${words}</small><br>${blank(r, 'nothing', kind, heading || kind === 'name' ? whose : null, 100)}</td>`,
   );
-  return `<table style="margin:6pt 0"><tr>${cells.slice(0, 3).join('')}</tr></table>`;
+  return `${heading}<table style="margin:6pt 0"><tr>${cells.slice(0, 3).join('')}</tr></table>`;
+}
+
+/** Returns a heading over what is asked of one person. */
+function headingOf(m: Manner, who: { role: Role; ordinal: number }): string {
+  const name = nameOf(m, who, m.people[who.role] ?? 1);
+  return m.r.of([
+    `<p style="margin:8pt 0 2pt"><b>${name}</b></p>`,
+    `<p style="margin:8pt 0 2pt"><b>${name.toUpperCase()}</b></p>`,
+    m.language === 'en'
+      ? `<p style="margin:8pt 0 2pt">About the ${name.toLowerCase()}:</p>`
+      : `<p style="margin:8pt 0 2pt">Sobre el ${name}:</p>`,
+  ]);
 }
 
 /** Returns the parties at the head of a form, in lines, cells or a table: names, and what else is asked of them. */
@@ -114,7 +129,15 @@ export function partiesTable(m: Manner, roles: readonly Role[]): string {
 export function answers(m: Manner): string {
   const { r } = m;
   const words =
-    m.language === 'en' ? ['Yes', 'No', r.of(['Unknown', 'N/A', 'Not known'])] : ['S\u00ed', 'No', 'No s\u00e9'];
+    m.language === 'en'
+      ? r.of([
+          ['Yes', 'No', r.of(['Unknown', 'N/A', 'Not known'])],
+          ['Yes', 'No', 'N/A'],
+          ['Good', 'Fair', 'Poor'],
+          ['OK', 'Damaged', 'Missing'],
+          ['Received', 'Waived', 'N/A'],
+        ])
+      : ['S\u00ed', 'No', 'No s\u00e9'];
   const heads = words.slice(0, r.int(2, 3));
   const asked = r.shuffled(TICKS[m.language]).slice(0, r.int(3, 9));
   const width = r.int(14, 30);
@@ -182,7 +205,7 @@ export function numberedLines(m: Manner): string {
   const { r } = m;
   const width = r.int(150, 380);
   const style = r.of(['%.', '(%)', '%)', '% -']);
-  return `<p>${m.language === 'en' ? r.of(['Repairs asked for:', 'Items that stay:', 'Documents received:']) : 'Reparaciones:'}</p>${Array.from(
+  return `<p>${m.language === 'en' ? r.of(['Repairs asked for:', 'Items that stay:', 'Documents received:', `The ${m.called[Object.keys(m.people)[0] as Role][0].toLowerCase()} asks for these repairs:`]) : 'Reparaciones:'}</p>${Array.from(
     { length: r.int(2, 8) },
     (_, i) =>
       `<p>${style.replace('%', String(i + 1))} ${blank(r, m.lines === 'dots' ? 'rule' : m.lines, 'text', null, width)}</p>`,
@@ -301,3 +324,13 @@ export const feeTable = (r: Random) =>
     .slice(0, r.int(2, 4))
     .map((w) => `<tr><td>${w}</td><td>$${r.int(10, 300)}.00</td></tr>`)
     .join('')}</table>`;
+
+/** Returns the day of signing in words, over the signatures of one role. */
+export function dated(m: Manner, role: Role): string {
+  const { r } = m;
+  const drawn = m.lines === 'frame' || m.lines === 'tint' ? 'underscores' : m.lines;
+  const at = (w: number) => blank(r, drawn, 'date', { role, ordinal: 1 }, w);
+  return m.language === 'en'
+    ? `<p style="margin:12pt 0 4pt">${r.of(['Dated this', 'Signed on the', 'Dated the'])} ${at(30)} day of ${at(80)}, 20${at(20)}.</p>`
+    : `<p style="margin:12pt 0 4pt">En ${r.of(['Quayside', 'la ciudad'])}, a ${at(30)} de ${at(80)} de 20${at(20)}.</p>`;
+}

@@ -4,6 +4,7 @@ import {
   answers,
   asking,
   comb,
+  dated,
   detailTable,
   feeTable,
   filledLine,
@@ -157,6 +158,8 @@ function mannerOf(r: Random): {
   };
 }
 
+const pairOf = (r: Random, [a, b]: [Role, Role]): [Role, Role] => (r.is(0.5) ? [a, b] : [b, a]);
+
 /** Returns a form. The same seed writes the same form. */
 export function writeForm(seed: number): Written {
   const r = randomOf(seed);
@@ -204,12 +207,13 @@ export function writeForm(seed: number): Written {
     blocks.splice(
       r.int(2, blocks.length),
       0,
-      initialedClauses(m, r.of(CLAUSE_INITIALS), r.of(sides), Array.from({ length: r.int(1, 5) }, clause)),
+      initialedClauses(m, r.of(CLAUSE_INITIALS), ...pairOf(r, sides), Array.from({ length: r.int(1, 5) }, clause)),
     );
   // Who signs: both sides mostly, one alone often, others behind them.
   const signing: Signing[] = [];
   const block = (roles: readonly Role[]) => {
     const layout = r.of(SIGNING);
+    if (roles.length === 1 && r.is(0.06)) blocks.push(dated(m, roles[0]!));
     signing.push(layout);
     blocks.push(`<div style="break-inside:avoid">${signingBlock(m, layout, roles)}</div>`);
   };

@@ -98,11 +98,25 @@ export function footOf(m: Manner, foot: Foot, roles: readonly Role[], width: num
 }
 
 /** Ways in which clauses are initialed, by name. */
-export const CLAUSE_INITIALS = ['before', 'after', 'margin', 'caption-after', 'table', 'heads'] as const;
+export const CLAUSE_INITIALS = [
+  'before',
+  'after',
+  'margin',
+  'caption-after',
+  'table',
+  'table-of-both',
+  'heads',
+] as const;
 export type ClauseInitials = (typeof CLAUSE_INITIALS)[number];
 
 /** Returns clauses that people initial one by one. */
-export function initialedClauses(m: Manner, way: ClauseInitials, role: Role, clauses: readonly string[]): string {
+export function initialedClauses(
+  m: Manner,
+  way: ClauseInitials,
+  role: Role,
+  other: Role,
+  clauses: readonly string[],
+): string {
   const { r } = m;
   const word = r.of(KIND_WORDS[m.language].initials);
   const people = peopleOf(m, [role]);
@@ -127,6 +141,14 @@ export function initialedClauses(m: Manner, way: ClauseInitials, role: Role, cla
     case 'table': {
       const heads = people.map((w) => `<th>${nameOf(m, w, people.length)} ${word.toLowerCase()}</th>`).join('');
       return `<table style="margin:6pt 0"><tr><th>#</th><th>${m.language === 'en' ? 'Item' : 'Punto'}</th>${heads}</tr>${clauses.map((c, i) => `<tr><td>${i + 1}</td><td>${c}</td>${people.map((w) => `<td>${blank(r, 'nothing', 'initials', w, 40)}</td>`).join('')}</tr>`).join('')}</table>`;
+    }
+    case 'table-of-both': {
+      const both = [...people, ...peopleOf(m, [other])].slice(0, 4);
+      const heads = both.map((w) => `<th>${nameOf(m, w, m.people[w.role] ?? 1)} ${word.toLowerCase()}</th>`).join('');
+      const extra = r.is(0.5)
+        ? `<th>${m.language === 'en' ? r.of(['Move-in', 'Condition', 'Remarks']) : 'Estado'}</th>`
+        : '';
+      return `<table style="margin:6pt 0"><tr><th>${m.language === 'en' ? 'Item' : 'Punto'}</th>${extra}${heads}</tr>${clauses.map((c) => `<tr><td>${c.slice(0, 40)}</td>${extra && `<td>${blank(r, 'nothing', 'text', null, 60)}</td>`}${both.map((w) => `<td>${blank(r, 'nothing', 'initials', w, 36)}</td>`).join('')}</tr>`).join('')}</table>`;
     }
     case 'heads':
       return `<p><b>${word} ${m.language === 'en' ? `of the ${one.toLowerCase()}` : `del ${one.toLowerCase()}`}</b></p>${clauses.map((c) => `<p>${all()} ${c}</p>`).join('')}`;
