@@ -55,13 +55,26 @@ function rolesIn(known: readonly Known[]): ReadonlySet<PlaceRole> {
   return out;
 }
 
-/** Returns the probabilities of the roles of each candidate. */
-export function rolesOf(model: Boosted, known: readonly Known[], row: (k: Known, role: PlaceRole) => number[]): Shares {
-  return new Map(known.map((k) => [k.c, shares(OWNERS.map((role) => probabilityOf(scoreOf(model, row(k, role)))))]));
+/**
+ * Returns the probabilities of the roles of each candidate.
+ *
+ * @param row  the features of a candidate for a role; null for a role that is not weighed
+ */
+export function rolesOf(
+  model: Boosted,
+  known: readonly Known[],
+  row: (k: Known, role: PlaceRole) => number[] | null,
+): Shares {
+  const of = (k: Known, role: PlaceRole) => {
+    const features = row(k, role);
+    return features ? probabilityOf(scoreOf(model, features)) : 0;
+  };
+  return new Map(known.map((k) => [k.c, shares(OWNERS.map((role) => of(k, role)))]));
 }
 
 const best = (p: readonly number[]) => p.indexOf(Math.max(...p));
 
+/** Returns the most probable kind and role of each candidate. */
 export function decidedOf(known: Known[], kinds: Shares, roles: Shares): Map<Candidate, Decided> {
   return new Map(
     known.map((k) => [
@@ -87,7 +100,11 @@ export function ordinalsOf(model: Boosted, known: Known[], decided: Map<Candidat
 /** Returns shares with those at one spot of several pages replaced by their mean: a footer means the same everywhere. */
 function pooled(known: Known[], all: Shares): Shares {
   const spots = new Map<string, Known[]>();
-  for (const k of known) if (k.twins) spots.set(k.spot, [...(spots.get(k.spot) ?? []), k]);
+  for (const k of known) {
+    const there = spots.get(k.spot);
+    if (there) there.push(k);
+    else if (k.twins) spots.set(k.spot, [k]);
+  }
   const out = new Map(all);
   for (const twins of spots.values()) {
     const width = all.get(twins[0]!.c)!.length;
@@ -139,15 +156,18 @@ export function decide(weights: Omit<Weights, 'trust'>, known: Known[]): Decisio
       known.map((k, i) => secondKindFeatures(k, rows[i]!, kinds1)),
     ),
   );
-  const possibleRoles = rolesIn(known);
+  const named = rolesIn(known);
   const roleRows = new Map(
-    known.map((k) => [k, OWNERS.map((role) => (possibleRoles.has(role) ? roleFeatures(k, role, kinds1) : []))]),
+    known.map((k) => [k, OWNERS.map((role) => (named.has(role) ? roleFeatures(k, role, kinds1) : null))]),
   );
   const rowOf = (k: Known, role: PlaceRole) => roleRows.get(k)![OWNERS.indexOf(role)]!;
   const roles1 = rolesOf(weights.role[0], known, rowOf);
   const roles = pooled(
     known,
-    rolesOf(weights.role[1], known, (k, role) => secondRoleFeatures(k, role, rowOf(k, role), kinds1, roles1)),
+    rolesOf(weights.role[1], known, (k, role) => {
+      const first = rowOf(k, role);
+      return first && secondRoleFeatures(k, role, first, kinds1, roles1);
+    }),
   );
   const ordinals = pooled(known, ordinalsOf(weights.ordinal, known, decidedOf(known, kinds, roles)));
   const lists = longLists(known);
