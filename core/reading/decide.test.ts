@@ -45,6 +45,9 @@ test('on a page that is marked as a sample nothing is certain', () => {
   const sample = read(sign(filled()).text(200, 60, 'SAMPLE - DO NOT SIGN', 16, true));
   expect(sample.length).toBeGreaterThan(0);
   for (const p of sample) expect(p.confidence).toBeLessThanOrEqual(DOUBT);
+  // A sample of something is no sample of a form.
+  const water = read(sign(filled()).text(200, 60, 'WATER SAMPLE', 16, true));
+  expect(hands(water).every((p) => p.confidence > DOUBT)).toBe(true);
 });
 
 test('a page with twenty thousand blanks is read in time, and nothing on it is certain', () => {

@@ -206,7 +206,7 @@ export const asksForSignatures = (text: string): boolean => SPEAKS_OF_SIGNING.te
 
 /** Words by which a page says that it is not to be signed. */
 const NOT_TO_SIGN =
-  /\b(?:sample|specimen)\b(?: (?:only|form|copy|page))?|\bdo not sign\b|\bnot (?:to be signed|for signature)\b|\bfor (?:illustration|information) only\b|\b(?:muestra|ejemplar sin valor|no firmar|no firme)\b/;
+  /^\W*(?:this is a )?(?:sample|specimen|muestra)(?: (?:only|form|copy|page|document|contract|agreement))?\W*$|^\W*(?:sample|specimen|muestra) ?[-:\u2013\u2014]|\bdo not sign\b|\bnot (?:to be signed|for signature)\b|\bfor (?:illustration|information) only\b|\b(?:ejemplar sin valor|no firmar|no firme)\b/;
 
 /** Returns whether a heading or a stamp says that a page is a sample. */
 export const isSampleMark = (text: string): boolean => text.length < 60 && NOT_TO_SIGN.test(plain(text));
