@@ -4,7 +4,8 @@ import type { PrintedPlace } from '../reading/types';
 import { applyEdits, emptyDraft, type Draft } from './draft';
 import { overlapArea } from '../paper/geometry';
 import { peopleWithoutLine } from './further';
-import { acceptEdits, canAccept, isSure, leaveOutEdits, proposalsOf } from './proposals';
+import type { Proposal } from './proposal';
+import { acceptEdits, canAccept, isSure, leaveOutEdits, proposalsOf, twinsOf } from './proposals';
 import { resolveMarks } from './resolve';
 import type { Rect } from '../paper/types';
 
@@ -90,6 +91,30 @@ test('what is doubtful is not accepted together with others, and a date of the t
     ['date', true, true],
     ['date_signed', true, true],
   ]);
+});
+
+test('uncertain places at one spot of several pages are decided together, and nothing else with them', () => {
+  const foot = (page: number, more: Partial<PrintedPlace> = {}) =>
+    place('initials', 1, { x: 66, y: 740, w: 40, h: 16 }, { page, confidence: 0.5, ...more });
+  const places = [
+    foot(1),
+    foot(2, { rect: { x: 68, y: 739, w: 40, h: 16 } }),
+    foot(3, { rect: { x: 90, y: 740, w: 40, h: 16 } }),
+    foot(3, { ordinal: 2 }),
+    foot(4, { kind: 'signature' }),
+    foot(5, { confidence: 0.9 }),
+    foot(1, { rect: { x: 66, y: 741, w: 40, h: 16 } }),
+  ];
+  const { draft, doc } = packet(2, places, [1, 2, 3, 4, 5].map(sheet));
+  const all = proposalsOf(draft, [doc]);
+  const pages = (p: Proposal) => twinsOf(p, all).map((o) => all.indexOf(o));
+  expect(pages(all[0]!)).toEqual([0, 1]);
+  expect(pages(all[1]!)).toEqual([0, 1, 6]);
+  expect(pages(all[5]!)).toEqual([5]);
+  // What is decided already stays as it is.
+  const decided = applyEdits(draft, acceptEdits([all[1]!], draft.parties));
+  const later = proposalsOf(decided, [doc]);
+  expect(twinsOf(later[0]!, later)).toEqual([later[0]]);
 });
 
 test('a place can be given to another person and be of another kind', () => {

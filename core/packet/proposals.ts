@@ -163,6 +163,31 @@ export function isSure(p: Proposal): boolean {
   return canAccept(p) && !p.doubtful;
 }
 
+/** How far apart, in points, the same spot of two pages may be. */
+const SAME_SPOT = 3;
+
+/**
+ * Returns an uncertain proposal with those at the same spot of other pages that were read alike: a foot or margin is decided
+ * once. A proposal that is not uncertain is returned alone.
+ */
+export function twinsOf(p: Proposal, all: readonly Proposal[]): Proposal[] {
+  if (!p.doubtful) return [p];
+  const near = (a: number, b: number) => Math.abs(a - b) <= SAME_SPOT;
+  return all.filter(
+    (o) =>
+      o === p ||
+      (o.doubtful &&
+        o.state === p.state &&
+        o.documentId === p.documentId &&
+        o.page !== p.page &&
+        o.kind === p.kind &&
+        o.partyId === p.partyId &&
+        near(o.rect.x, p.rect.x) &&
+        near(o.rect.y, p.rect.y) &&
+        near(o.rect.w, p.rect.w)),
+  );
+}
+
 /**
  * Returns the edits that make marks of proposals. Accepting twice results in the same marks.
  *

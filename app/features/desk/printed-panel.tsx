@@ -1,5 +1,14 @@
 /** What was read on the pages, as proposals: none of it is sent until somebody accepts it. */
-import { KINDS, type Proposal, canAccept, isSure, peopleWithoutLine, puts, calledOf } from '@gatepath/core/packet';
+import {
+  KINDS,
+  type Proposal,
+  canAccept,
+  isSure,
+  peopleWithoutLine,
+  puts,
+  calledOf,
+  twinsOf,
+} from '@gatepath/core/packet';
 import { useMemo } from 'react';
 import { Pressable, View } from 'react-native';
 import { pageRanges } from '@gatepath/core/checks';
@@ -123,13 +132,19 @@ function Doubtful({ n }: { n: number }) {
 /** Number of places without a name that are listed; the rest is only counted. */
 const SHOWN = 10;
 
-/** Returns places in groups of one person and one kind, which are decided on together. */
+/**
+ * Returns places in groups that are decided on together: those of one person and one kind, and uncertain ones with those at
+ * the same spot of other pages.
+ */
 function groupsOf(places: Proposal[]): Proposal[][] {
   const groups = new Map<string, Proposal[]>();
+  const grouped = new Set<Proposal>();
   for (const x of places) {
-    // Uncertain ones are decided one by one.
+    if (grouped.has(x)) continue;
     const key = `${x.partyId}:${x.kind}:${x.beside ? 'beside' : ''}${x.doubtful ? x.id : ''}`;
-    groups.set(key, [...(groups.get(key) ?? []), x]);
+    const together = twinsOf(x, places).filter((o) => !grouped.has(o));
+    for (const o of together) grouped.add(o);
+    groups.set(key, [...(groups.get(key) ?? []), ...together]);
   }
   return [...groups.values()];
 }

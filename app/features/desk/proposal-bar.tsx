@@ -1,5 +1,5 @@
 /** A selected printed place: accept it as read, correct it, or dismiss it. */
-import { KINDS, MARK_KINDS, type Proposal, puts, calledOf } from '@gatepath/core/packet';
+import { KINDS, MARK_KINDS, type Proposal, puts, calledOf, twinsOf } from '@gatepath/core/packet';
 import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, IconButton } from '../../ui/pieces';
 import { Body } from '../../ui/text';
@@ -15,6 +15,8 @@ const PRINTED = MARK_KINDS.filter((k) => KINDS[k].printed);
 export function ProposalBar({ desk, proposal }: { desk: Desk; proposal: Proposal }) {
   const party = desk.draft.parties.find((x) => x.id === proposal.partyId);
   const signers = desk.draft.parties.filter(puts);
+  // A foot or margin is decided once for all pages.
+  const all = twinsOf(proposal, desk.view.proposals);
   // Without a name on the page it is for the chosen party.
   const to = party ?? signers.find((x) => x.id === desk.partyId) ?? null;
   return (
@@ -27,12 +29,8 @@ export function ProposalBar({ desk, proposal }: { desk: Desk; proposal: Proposal
       </Row>
       <Row gap={8} align="stretch" wrap>
         {to ? (
-          <Button
-            kind="main"
-            testID="accept-one"
-            onPress={() => desk.accept([proposal], party ? {} : { partyId: to.id })}
-          >
-            {TEXT.acceptFor(calledOf(to))}
+          <Button kind="main" testID="accept-one" onPress={() => desk.accept(all, party ? {} : { partyId: to.id })}>
+            {all.length > 1 ? TEXT.acceptOnPages(calledOf(to), all.length) : TEXT.acceptFor(calledOf(to))}
           </Button>
         ) : null}
         {signers.length > 1 ? (
@@ -44,7 +42,7 @@ export function ProposalBar({ desk, proposal }: { desk: Desk; proposal: Proposal
             )}
           >
             {signers.map((x) => (
-              <MenuItem key={x.id} title={x.name} onPress={() => desk.accept([proposal], { partyId: x.id })} />
+              <MenuItem key={x.id} title={x.name} onPress={() => desk.accept(all, { partyId: x.id })} />
             ))}
           </DropMenu>
         ) : null}
@@ -57,15 +55,11 @@ export function ProposalBar({ desk, proposal }: { desk: Desk; proposal: Proposal
             )}
           >
             {PRINTED.filter((k) => k !== proposal.kind).map((k) => (
-              <MenuItem
-                key={k}
-                title={KINDS[k].word}
-                onPress={() => desk.accept([proposal], { partyId: to.id, kind: k })}
-              />
+              <MenuItem key={k} title={KINDS[k].word} onPress={() => desk.accept(all, { partyId: to.id, kind: k })} />
             ))}
           </DropMenu>
         ) : null}
-        <BarButton onPress={() => desk.dismiss([proposal])} testID="dismiss-one">
+        <BarButton onPress={() => desk.dismiss(all)} testID="dismiss-one">
           {TEXT.dismiss}
         </BarButton>
       </Row>

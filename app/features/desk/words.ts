@@ -263,6 +263,7 @@ export const TEXT = {
   printedHere: 'Printed here',
   letGo: 'Deselect',
   acceptFor: (who: Part) => `Accept for ${who}`,
+  acceptOnPages: (who: Part, pages: number) => `Accept for ${who} on ${pages} pages`,
   forSomeoneElse: 'For someone else',
   changeTheKind: 'Change the kind',
   dismiss: 'Dismiss',
