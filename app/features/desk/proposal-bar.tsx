@@ -11,7 +11,7 @@ import { Row } from '../../ui/layout';
 
 const PRINTED = MARK_KINDS.filter((k) => KINDS[k].printed);
 
-// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
+ 
 export function ProposalBar({ desk, proposal }: { desk: Desk; proposal: Proposal }) {
   const party = desk.draft.parties.find((x) => x.id === proposal.partyId);
   const signers = desk.draft.parties.filter(puts);
