@@ -11,7 +11,6 @@ import { Row } from '../../ui/layout';
 
 const PRINTED = MARK_KINDS.filter((k) => KINDS[k].printed);
 
- 
 export function ProposalBar({ desk, proposal }: { desk: Desk; proposal: Proposal }) {
   const party = desk.draft.parties.find((x) => x.id === proposal.partyId);
   const signers = desk.draft.parties.filter(puts);
