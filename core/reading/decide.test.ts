@@ -28,6 +28,16 @@ test.each([
     expect(places.filter((p) => p.page === n).map(said)).toEqual(who.map((w) => `initials ${w}`));
 });
 
+test('who writes a day behind a named line signs there, also in the middle of a page of text', () => {
+  const sheet = page('page 1');
+  for (const n of [1, 2]) sheet.content.glyphs = sheet.content.glyphs.filter((g) => Math.abs(g.y - (282 + n * 18)) > 4);
+  for (const n of [1, 2])
+    sheet.text(60, 282 + n * 18, `Seller ${n}: ______________________ Date: ______________ here in Tern Lock.`);
+  const places = read(sheet);
+  expect(places.map(said)).toEqual(['signature seller 1', 'date seller 1', 'signature seller 2', 'date seller 2']);
+  for (const p of places) expect(p.confidence).toBeGreaterThan(DOUBT);
+});
+
 test('captions with no line at all are places under the role over them', () => {
   const sheet = filled()
     .text(60, 400, 'IN WITNESS WHEREOF the parties have signed on the dates below.')

@@ -124,6 +124,8 @@ export interface Decision {
   role: PlaceRole;
   ordinal: number | null;
   shares: { kind: number[]; role: number[]; ordinal: number[] };
+  /** Whether the row says it itself: a caption names the role and the number, and its day of signing follows. */
+  spelledOut?: true;
 }
 
 /** Returns the probabilities of kinds without signatures and initials where a sentence goes on behind the blank. */
@@ -142,6 +144,35 @@ function longLists(known: readonly Known[]): Set<string> {
       (c.judged.role?.ordinal ?? 0) > MOST_ORDINAL ? [`${c.page} ${c.judged.role?.role}`] : [],
     ),
   );
+}
+
+const NAME = KINDS.indexOf('name');
+const SIGNATURE = KINDS.indexOf('signature');
+
+/**
+ * Makes a name the signature of its row where the rules took it for one, a day of the same role follows, and nobody else
+ * signs on the row: who writes a day there signs there. How probable the two kinds are changes places with it. Notes which
+ * signatures their rows spell out.
+ */
+function signRows(all: readonly Decision[]): void {
+  const of = new Map(all.map((d) => [d.k.c, d]));
+  for (const d of all) {
+    const { judged, isPlace } = d.k.c;
+    if (!isPlace || judged.kind !== 'signature' || (d.kind !== 'name' && d.kind !== 'signature')) continue;
+    const row = d.k.row.flatMap((c) => of.get(c) ?? []);
+    const next = row[row.indexOf(d) + 1];
+    if (next?.kind !== 'date' || next.role !== d.role || row.some((o) => o !== d && o.kind === 'signature')) continue;
+    if (d.kind === 'name') {
+      const kind = [...d.shares.kind];
+      [kind[NAME], kind[SIGNATURE]] = [kind[SIGNATURE]!, kind[NAME]!];
+      d.kind = 'signature';
+      d.shares = { ...d.shares, kind };
+    }
+    const [label] = d.k.named;
+    if (label?.role !== d.role || label.ordinal === null || label.ordinal !== d.ordinal) continue;
+    d.spelledOut = true;
+    if (next.ordinal === d.ordinal) next.spelledOut = true;
+  }
 }
 
 /** Decides all candidates of a form. */
@@ -171,7 +202,7 @@ export function decide(weights: Omit<Weights, 'trust'>, known: Known[]): Decisio
   );
   const ordinals = pooled(known, ordinalsOf(weights.ordinal, known, decidedOf(known, kinds, roles)));
   const lists = longLists(known);
-  return known.map((k) => {
+  const decided = known.map((k): Decision => {
     const shares = { kind: kinds.get(k.c)!, role: roles.get(k.c)!, ordinal: ordinals.get(k.c)! };
     const kind = KINDS[best(possible(k.c, shares.kind))]!;
     const role = kind === 'checkbox' || kind === 'none' ? 'unknown' : OWNERS[best(shares.role)]!;
@@ -185,6 +216,8 @@ export function decide(weights: Omit<Weights, 'trust'>, known: Known[]): Decisio
       shares,
     };
   });
+  signRows(decided);
+  return decided;
 }
 
 /** The decisions of a document by page, without those that are no place, and the ordinals of its signatures by role. */

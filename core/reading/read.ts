@@ -120,14 +120,15 @@ const isAgreed = ({ k: { c }, kind, role, ordinal }: Decision) =>
   (c.judged.role?.role ?? 'unknown') === role &&
   (role === 'unknown' || (c.judged.role?.ordinal ?? 1) === ordinal);
 
-/** Returns a judgment as it was decided; null if it is no place. What is not certain enough is in doubt. */
+/** Returns a judgment as it was decided; null if it is no place. What is neither certain nor spelled out is in doubt. */
 function judgedBy(d: Decision, certainty: number): Judged | null {
   if (d.kind === 'none') return null;
+  const isSure = d.spelledOut || certainty >= (isAgreed(d) ? SURE.agreed : SURE.alone);
   return {
     ...d.k.c.judged,
     kind: d.kind,
     role: d.role === 'unknown' ? null : { role: d.role, ordinal: d.ordinal },
-    confidence: certainty >= (isAgreed(d) ? SURE.agreed : SURE.alone) ? certainty : DOUBT * certainty,
+    confidence: isSure ? Math.max(certainty, SURE.agreed) : DOUBT * certainty,
   };
 }
 
