@@ -1,6 +1,6 @@
 /** Learning to decide: trains the weights of kind, role and ordinal on labeled forms. */
 import { candidatesOf } from '@gatepath/core/reading/candidates';
-import { evidenceOf, OWNERS, type Candidate, type Known } from '@gatepath/core/reading/evidence';
+import { evidenceOf, type Candidate, type Known } from '@gatepath/core/reading/evidence';
 import {
   kindFeatures,
   ordinalFeatures,
@@ -16,17 +16,17 @@ import {
   kindsOf,
   MOST_ORDINAL,
   rolesOf,
-  trustFeatures,
+  certaintyFeatures,
   type Weights,
 } from '@gatepath/core/reading/decide';
 import type { Boosted } from '@gatepath/core/reading/trees';
-import type { PrintedPlace } from '@gatepath/core/reading';
+import { PLACE_ROLES, type PrintedPlace } from '@gatepath/core/reading';
 import { binned, boost, BOOST } from './boost';
 import type { Case } from './cases';
 import { pair, type TruePlace } from './pairing';
 
 /** Weights without those of certainty, which are trained on other forms. */
-export type Untrusted = Omit<Weights, 'trust'>;
+export type Uncalibrated = Omit<Weights, 'certainty'>;
 
 /** A labeled form with its evidence and, for each candidate, what it really is. */
 export interface Lesson {
@@ -70,7 +70,7 @@ export function lessonOf(c: Case): Lesson {
 const kindIndex = (t: TruePlace | null) => (t ? KINDS.indexOf(t.kind) : KINDS.length - 1);
 const trueRole = (t: TruePlace | null) => t?.role ?? 'unknown';
 /** Trains on labeled forms. What a look sees of an earlier one comes from weights trained on other forms. */
-export function learn(lessons: Lesson[], say: (text: string) => void = () => undefined): Untrusted {
+export function learn(lessons: Lesson[], say: (text: string) => void = () => undefined): Uncalibrated {
   const half = (i: number) => i % 2;
   const halves = [lessons.filter((_, i) => half(i) === 0), lessons.filter((_, i) => half(i) === 1)];
   say(`${lessons.reduce((n, l) => n + l.known.length, 0)} candidates of ${lessons.length} forms`);
@@ -95,14 +95,14 @@ export function learn(lessons: Lesson[], say: (text: string) => void = () => und
   );
   const kindB = trainKinds(lessons, rows2);
   say('kinds trained twice');
-  type RoleRow = (k: Known, role: (typeof OWNERS)[number]) => number[];
+  type RoleRow = (k: Known, role: (typeof PLACE_ROLES)[number]) => number[];
   const trainRoles = (some: Lesson[], rowOf: Map<Lesson, RoleRow>, trees: number) => {
     const all = some.flatMap((l) =>
       l.known.flatMap((k, i) => {
         // What is no place, or a box to check, says nothing about roles.
         const t = l.truth[i]!;
         if (!t || t.kind === 'checkbox') return [];
-        return OWNERS.map((role) => ({ row: rowOf.get(l)!(k, role), target: trueRole(t) === role ? 1 : 0 }));
+        return PLACE_ROLES.map((role) => ({ row: rowOf.get(l)!(k, role), target: trueRole(t) === role ? 1 : 0 }));
       }),
     );
     return boost(
@@ -150,7 +150,7 @@ export function learn(lessons: Lesson[], say: (text: string) => void = () => und
 }
 
 /** Trains the certainty of decisions on forms that the weights were not trained on. */
-export function learnTrust(weights: Untrusted, lessons: readonly Lesson[]): Boosted {
+export function learnCertainty(weights: Uncalibrated, lessons: readonly Lesson[]): Boosted {
   const rows: number[][] = [];
   const target: number[] = [];
   for (const l of lessons) {
@@ -164,7 +164,7 @@ export function learnTrust(weights: Untrusted, lessons: readonly Lesson[]): Boos
         t.kind === d.kind &&
         (t.role ?? 'unknown') === d.role &&
         (t.role === 'unknown' || (t.ordinal ?? 1) === d.ordinal);
-      rows.push(trustFeatures(d, around));
+      rows.push(certaintyFeatures(d, around));
       target.push(right ? 1 : 0);
     });
   }

@@ -15,7 +15,7 @@ import { placesBy } from '@gatepath/core/reading/read';
 import { printForms } from '../forms/generator/print';
 import { formsOnDisk } from '../reading-score';
 import { generated, ownForms } from './cases';
-import { learn, learnTrust, lessonOf } from './learn';
+import { learn, learnCertainty, lessonOf } from './learn';
 import { HEADS, isTaken, lineOf, newSetScore, scoreForm } from './score';
 
 const { values } = parseArgs({ options: { forms: { type: 'string' }, without: { type: 'string' } } });
@@ -38,11 +38,11 @@ const weights = learn(
   lessons.filter((_, i) => i % 6 !== 5),
   say,
 );
-const trust = learnTrust(
+const certainty = learnCertainty(
   weights,
   lessons.filter((_, i) => i % 6 === 5),
 );
-const whole = { ...weights, trust };
+const whole = { ...weights, certainty };
 if (values.without === undefined) {
   writeFileSync(WEIGHTS, `${JSON.stringify(whole)}\n`);
   say(`${WEIGHTS} written`);

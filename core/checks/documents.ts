@@ -1,4 +1,5 @@
 /** A packet document by document: an edit of one document does not make the others be examined again. */
+import type { PageFacts } from '../paper/types';
 import { buildLedger, joinLedgers, type Ledger } from '../packet/ledger';
 import type { Proposal } from '../packet/proposal';
 import type { DocumentFacts } from '../packet/resolve';
@@ -14,6 +15,18 @@ export function partOf(doc: DocumentFacts, marks: Mark[], proposals: Proposal[])
   const part = { doc, marks, proposals };
   parts.set(doc, part);
   return part;
+}
+
+/** Returns a question about the words of a page whose answer is worked out once: what a page says never changes. */
+export function aboutPages(asks: (words: string) => boolean): (page: PageFacts) => boolean {
+  const known = new WeakMap<PageFacts, boolean>();
+  return (page) => {
+    const before = known.get(page);
+    if (before !== undefined) return before;
+    const says = asks(page.words.join(' '));
+    known.set(page, says);
+    return says;
+  };
 }
 
 /**

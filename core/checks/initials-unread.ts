@@ -1,19 +1,9 @@
 import { asksForInitials } from '../reading';
-import type { PageFacts } from '../paper/types';
-import { onEachDocument } from './documents';
+import { aboutPages, onEachDocument } from './documents';
 import { documentIn, pageRanges } from './words';
 import { itemAt } from '../sure';
 
-/** Cached by page: what a page says never changes. */
-const known = new WeakMap<PageFacts, boolean>();
-
-function asks(page: PageFacts): boolean {
-  const before = known.get(page);
-  if (before !== undefined) return before;
-  const says = asksForInitials(page.words.join(' '));
-  known.set(page, says);
-  return says;
-}
+const asks = aboutPages(asksForInitials);
 
 /** Finds pages that have a word for initials but no place for them that was read or given to anyone. */
 export const initialsUnread = onEachDocument(({ doc, marks }, named) => {

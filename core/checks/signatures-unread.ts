@@ -1,18 +1,8 @@
 import { asksForSignatures } from '../reading';
-import type { PageFacts } from '../paper/types';
-import { onEachDocument } from './documents';
+import { aboutPages, onEachDocument } from './documents';
 import { documentIn } from './words';
 
-/** Cached by page: what a page says never changes. */
-const known = new WeakMap<PageFacts, boolean>();
-
-function asks(page: PageFacts): boolean {
-  const before = known.get(page);
-  if (before !== undefined) return before;
-  const says = asksForSignatures(page.words.join(' '));
-  known.set(page, says);
-  return says;
-}
+const asks = aboutPages(asksForSignatures);
 
 /** Finds documents that speak of being signed and have no place for a signature that was read or given to anyone. */
 export const signaturesUnread = onEachDocument(({ doc, marks }, named) => {

@@ -3,7 +3,7 @@
  * looked at a second time with what the first look made of the neighbors, and taken together where a spot repeats on
  * several pages. How certain a decision is, is weighed last, by how well it agrees with those around it.
  */
-import { OWNERS, type Candidate, type Known } from './evidence';
+import type { Candidate, Known } from './evidence';
 import {
   kindFeatures,
   ordinalFeatures,
@@ -13,7 +13,7 @@ import {
   type Decided,
 } from './features';
 import { probabilityOf, scoreOf, typed, type Boosted } from './trees';
-import { PLACE_KINDS, type PlaceRole } from './types';
+import { PLACE_KINDS, PLACE_ROLES, type PlaceRole } from './types';
 import { groupBy } from '../sure';
 
 /** What a candidate may be: a kind of place, or none. */
@@ -29,7 +29,7 @@ export interface Weights {
   role: [Boosted, Boosted];
   ordinal: Boosted;
   /** How certain a decision is. */
-  trust: Boosted;
+  certainty: Boosted;
 }
 
 /** Probabilities of each candidate, which add up to 1. */
@@ -69,7 +69,7 @@ export function rolesOf(
     const features = row(k, role);
     return features ? probabilityOf(scoreOf(model, features)) : 0;
   };
-  return new Map(known.map((k) => [k.c, shares(OWNERS.map((role) => of(k, role)))]));
+  return new Map(known.map((k) => [k.c, shares(PLACE_ROLES.map((role) => of(k, role)))]));
 }
 
 const best = (p: readonly number[]) => p.indexOf(Math.max(...p));
@@ -79,7 +79,7 @@ export function decidedOf(known: Known[], kinds: Shares, roles: Shares): Map<Can
   return new Map(
     known.map((k) => [
       k.c,
-      { kind: KINDS[best(possible(k.c, kinds.get(k.c)!))]!, role: OWNERS[best(roles.get(k.c)!)]! },
+      { kind: KINDS[best(possible(k.c, kinds.get(k.c)!))]!, role: PLACE_ROLES[best(roles.get(k.c)!)]! },
     ]),
   );
 }
@@ -176,7 +176,7 @@ function signRows(all: readonly Decision[]): void {
 }
 
 /** Decides all candidates of a form. */
-export function decide(weights: Omit<Weights, 'trust'>, known: Known[]): Decision[] {
+export function decide(weights: Omit<Weights, 'certainty'>, known: Known[]): Decision[] {
   const rows = known.map(kindFeatures);
   const kinds1 = kindsOf(weights.kind[0], known, rows);
   const kinds = pooled(
@@ -189,9 +189,9 @@ export function decide(weights: Omit<Weights, 'trust'>, known: Known[]): Decisio
   );
   const named = rolesIn(known);
   const roleRows = new Map(
-    known.map((k) => [k, OWNERS.map((role) => (named.has(role) ? roleFeatures(k, role, kinds1) : null))]),
+    known.map((k) => [k, PLACE_ROLES.map((role) => (named.has(role) ? roleFeatures(k, role, kinds1) : null))]),
   );
-  const rowOf = (k: Known, role: PlaceRole) => roleRows.get(k)![OWNERS.indexOf(role)]!;
+  const rowOf = (k: Known, role: PlaceRole) => roleRows.get(k)![PLACE_ROLES.indexOf(role)]!;
   const roles1 = rolesOf(weights.role[0], known, rowOf);
   const roles = pooled(
     known,
@@ -205,7 +205,7 @@ export function decide(weights: Omit<Weights, 'trust'>, known: Known[]): Decisio
   const decided = known.map((k): Decision => {
     const shares = { kind: kinds.get(k.c)!, role: roles.get(k.c)!, ordinal: ordinals.get(k.c)! };
     const kind = KINDS[best(possible(k.c, shares.kind))]!;
-    const role = kind === 'checkbox' || kind === 'none' ? 'unknown' : OWNERS[best(shares.role)]!;
+    const role = kind === 'checkbox' || kind === 'none' ? 'unknown' : PLACE_ROLES[best(shares.role)]!;
     const ruled = k.c.judged.role;
     const counted = ruled?.role === role && lists.has(`${k.c.page} ${role}`) ? ruled.ordinal : null;
     return {
@@ -237,7 +237,7 @@ export function aroundOf(all: readonly Decision[]): Around {
 }
 
 /** Returns the features by which it is weighed whether a decision is right in kind, role and ordinal together. */
-export function trustFeatures(d: Decision, around: Around): number[] {
+export function certaintyFeatures(d: Decision, around: Around): number[] {
   const { kind, role, ordinal } = d.shares;
   const sorted = (p: readonly number[]) => [...p].sort((a, b) => b - a);
   const margin = (p: readonly number[]) => (sorted(p)[0] ?? 0) - (sorted(p)[1] ?? 0);
@@ -255,7 +255,7 @@ export function trustFeatures(d: Decision, around: Around): number[] {
   const neighbors = page.filter((o) => o !== d && onRow(o) && o.kind === d.kind);
   return [
     KINDS.indexOf(d.kind),
-    OWNERS.indexOf(d.role),
+    PLACE_ROLES.indexOf(d.role),
     d.ordinal ?? 0,
     Math.max(...kind),
     margin(kind),
@@ -290,12 +290,12 @@ export function trustFeatures(d: Decision, around: Around): number[] {
 
 /** Returns how certain a decision is: the probability that kind, role and ordinal are all right. */
 export const certaintyOf = (weights: Weights, d: Decision, around: Around): number =>
-  probabilityOf(scoreOf(weights.trust, trustFeatures(d, around)));
+  probabilityOf(scoreOf(weights.certainty, certaintyFeatures(d, around)));
 
 /** Returns weights as they were stored, ready to be applied. */
 export const readied = (stored: Weights): Weights => ({
   kind: [stored.kind[0].map(typed), stored.kind[1].map(typed)],
   role: [typed(stored.role[0]), typed(stored.role[1])],
   ordinal: typed(stored.ordinal),
-  trust: typed(stored.trust),
+  certainty: typed(stored.certainty),
 });

@@ -23,20 +23,7 @@ export interface Candidate {
   isPlace: boolean;
 }
 
-/** Roles a place may be of, in the order of the features. */
-export const OWNERS: readonly PlaceRole[] = [
-  'seller',
-  'buyer',
-  'landlord',
-  'tenant',
-  'guarantor',
-  'broker',
-  'buyer_broker',
-  'manager',
-  'unknown',
-];
-
-/** A phrase, with what it names. */
+/** A phrase of a page, and the kind of place and role it names. */
 interface Said {
   phrase: Phrase;
   kind: PlaceKind | null;
@@ -45,11 +32,13 @@ interface Said {
   words: number;
 }
 
-/** A page with its phrases understood. */
+/** A page with what each of its phrases names: a kind of place, a role, a heading. */
 interface PageView {
   scan: PageScan;
   said: Said[];
   headings: Said[];
+  /** The other headings on the row of each heading. */
+  beside: ReadonlyMap<Said, readonly Said[]>;
   candidates: Candidate[];
 }
 
@@ -59,7 +48,7 @@ export type Direction = (typeof DIRECTIONS)[number];
 /** Distances beyond this are as good as nothing, in points. */
 export const FAR = 400;
 
-/** A sighting in one direction: what it is, how far it is, and how many blanks lie between. */
+/** A phrase in one direction from a blank, its distance in points, and the number of other blanks in between. */
 export interface Sighting {
   said: Said;
   gap: number;
@@ -87,7 +76,10 @@ function viewOf(scan: PageScan, paper: PaperContext, candidates: Candidate[]): P
       (s.heading || s.phrase.bold || /:\s*$/.test(s.phrase.text) || /^[^a-z]+$/.test(s.phrase.text)) &&
       !/[.;]\s*$/.test(s.phrase.text),
   );
-  return { scan, said, headings, candidates };
+  const beside = new Map(
+    headings.map((h) => [h, headings.filter((o) => o !== h && Math.abs(o.phrase.y - h.phrase.y) < 6)]),
+  );
+  return { scan, said, headings, beside, candidates };
 }
 
 const isOnRow = (p: Phrase, b: Blank) =>
@@ -152,7 +144,7 @@ export interface Known {
   rowRoles: readonly PlaceRole[];
   /** Its row as a whole: see `rowFactsOf`. */
   rowFacts: readonly number[];
-  /** How often the document speaks of each role, as shares, in the order of `OWNERS`. */
+  /** How often the document speaks of each role, as shares, in the order of `PLACE_ROLES`. */
   mentions: readonly number[];
 }
 
@@ -282,7 +274,7 @@ function headingOver(view: PageView, b: Blank): Known['heading'] {
   for (const h of view.headings) {
     const gap = b.y - h.phrase.y;
     if (gap < 3 || gap > FAR || (best && gap >= best.gap)) continue;
-    const beside = view.headings.filter((o) => o !== h && Math.abs(o.phrase.y - h.phrase.y) < 6);
+    const beside = view.beside.get(h) ?? [];
     const next = beside.filter((o) => o.phrase.x0 > h.phrase.x0).sort((p, q) => p.phrase.x0 - q.phrase.x0)[0];
     if (beside.length && (b.x0 < h.phrase.x0 - 20 || (next && b.x0 > next.phrase.x0 - 8))) continue;
     if (h.role) best = { role: h.role, gap };

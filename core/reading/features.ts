@@ -1,9 +1,9 @@
 /** What is known of a blank as numbers, in a fixed order: the weights were learned for exactly this order. */
 import { flowOf } from './flow';
 import type { Blank } from './blanks';
-import { DIRECTIONS, FAR, gapAbove, gapBelow, OWNERS, type Candidate, type Known, type Sighting } from './evidence';
+import { DIRECTIONS, FAR, gapAbove, gapBelow, type Candidate, type Known, type Sighting } from './evidence';
 import { RULES, type RuleName } from './rules';
-import { PLACE_KINDS, type PlaceKind, type PlaceRole } from './types';
+import { PLACE_KINDS, PLACE_ROLES, type PlaceKind, type PlaceRole } from './types';
 import { kindOfWords, plain, type RoleRead } from './words';
 import { itemAt } from '../sure';
 
@@ -116,7 +116,7 @@ const widthOf = (c: Candidate) => c.judged.blank.x1 - c.judged.blank.x0;
 export function roleFeatures(k: Known, role: PlaceRole, kinds: ReadonlyMap<Candidate, readonly number[]>): number[] {
   const { c, row, rowIndex, column, columnIndex, view } = k;
   const { captions, role: ruled } = c.judged;
-  const out: number[] = [OWNERS.indexOf(role)];
+  const out: number[] = [PLACE_ROLES.indexOf(role)];
   const is = (r: RoleRead | null | undefined) => (r ? (r.role === role ? 1 : -1) : 0);
   out.push(role === 'unknown' ? (ruled ? -1 : 1) : is(ruled));
   for (const r of k.named) out.push(is(r));
@@ -232,7 +232,7 @@ export function secondRoleFeatures(
   kinds: ReadonlyMap<Candidate, readonly number[]>,
   roles: ReadonlyMap<Candidate, readonly number[]>,
 ): number[] {
-  const i = OWNERS.indexOf(role);
+  const i = PLACE_ROLES.indexOf(role);
   const of = (o: Candidate | undefined) => (o ? (roles.get(o)?.[i] ?? 0) : -1);
   const signs = k.view.candidates.filter((o) => o !== k.c && (kinds.get(o)?.[SIGNATURE] ?? 0) > 0.4);
   const partner = [...signs].sort((p, q) => away(p, k.c) - away(q, k.c))[0];

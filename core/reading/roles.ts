@@ -82,7 +82,7 @@ export function giveRoles(scan: PageScan, all: Judged[], paper: PaperContext): v
   }
 }
 
-/** What signers write about themselves beside the signature. */
+/** Captions of what a signer fills in beside the signature: phone, license number, title. */
 const OF_SIGNER =
   /\b(?:phone|telephone|tel|cell|mobile|fax|e-?mail|address|licen[sc]e|lic|title|its|firm|company|brokerage|time|domicilio|direccion|telefono|correo|titulo|cargo|empresa)\b/;
 

@@ -46,7 +46,7 @@ const cms =
 const SIGNED_AT = new Date().toISOString().replace(/\.\d+Z$/, '.000Z');
 const ROOM = 8_000;
 let n = 0;
-/** Returns the paper signed as other programs do: by OpenSSL, in a dictionary of its own, in an update of the file. */
+/** Returns the PDF with a signature appended as an incremental update and signed by OpenSSL, as other programs do. */
 function signedBy(
   bytes: Uint8Array,
   who: { key: string; cert: string },

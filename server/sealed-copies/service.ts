@@ -82,7 +82,7 @@ async function writeRecord(ctx: Context, state: PacketState, hash: string): Prom
 const languagesOf = (state: PacketState) =>
   [...new Set(['en', ...state.plan.parties.map((p) => p.language ?? 'en')])].map(wordsOf);
 
-/** Returns the signing record of a document, in every language. */
+/** Returns a function that gives a document's signing record, once in each language that the packet's people use. */
 async function recordsOf(
   ctx: Context,
   state: PacketState,

@@ -219,7 +219,7 @@ export const TEXT = {
   facts: 'Facts',
   correctTheFactsOfThis: 'Correct the facts of this deal',
   noFactsYetTheyDecide: 'No facts yet. They decide which papers the deal needs.',
-  neededFor: (papers: Part, n: number) => `Needed to know whether ${papers} ${n === 1 ? 'applies' : 'apply'}.`,
+  neededFor: (papers: Part, n: number) => `Fill in to see whether ${papers} ${n === 1 ? 'applies' : 'apply'}.`,
   fillIn: 'Fill in',
   streetAddress: 'Street address',
   town: 'Town',

@@ -104,7 +104,7 @@ const tap = (testID: string) => fireEvent.click(screen.getByTestId(testID));
 /** Tabs answer a button that goes down; arrow keys go from one to the next. */
 const turnTo = (tab: string) => fireEvent.mouseDown(screen.getByTestId(`tab-${tab}`));
 const names = () => draft.gates.map((g) => g.partyIds);
-/** Returns the server's draft after what was done. */
+/** Returns the draft as the server has it after the edits that the desk has sent. */
 const kept = (what: () => void) => waitFor(what, { timeout: 10_000 });
 
 beforeEach(() => {

@@ -41,7 +41,7 @@ export type { Tool } from './bench';
 
 export type MarkActs = ReturnType<typeof markActs>;
 
-/** Returns all acts of the desk on marks. */
+/** Returns the functions by which the desk places, moves, changes and removes marks. */
 export function markActs(b: Bench) {
   return { ...placingActs(b), ...handActs(b), ...copyActs(b), ...readActs(b), ...ruleActs(b), ...redlineActs(b) };
 }

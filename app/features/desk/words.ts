@@ -387,7 +387,7 @@ export const TEXT = {
   second: 'Second',
   first: 'First',
   twoChoicesPlaced: 'Two choices placed.',
-  initialsBesideAChangeAre: 'These initials belong to a change. To remove them, remove the change.',
+  initialsBesideAChangeAre: 'These initials go with a change to the text. To remove them, delete that change.',
   putOnPagesTo: (counted: Part, from: Part, to: Part) => `${counted} put on pages ${from} to ${to}.`,
   givenToToo: (counted: Part, name: Part) => `${counted} given to ${name} too.`,
   printedPlace: 'printed place',

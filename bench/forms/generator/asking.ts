@@ -157,7 +157,7 @@ export function answers(m: Manner): string {
     .join('')}</table>`;
 }
 
-/** Returns a table of items with cells to write in: rooms, documents, sums. */
+/** Returns the HTML of a table that lists rooms, documents or sums, with cells to fill in. */
 export function itemTable(m: Manner): string {
   const { r } = m;
   const items =

@@ -2,7 +2,7 @@
 
 /** A source of random choices. */
 export interface Random {
-  /** Returns a number from 0 up to 1, which is left out. */
+  /** Returns a number from 0 to 1; never 1 itself. */
   next(): number;
   /** Returns a whole number, both ends included. */
   int(from: number, to: number): number;

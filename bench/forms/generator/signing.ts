@@ -98,7 +98,7 @@ function partsOf(m: Manner): (typeof BLOCK_KINDS)[number][] {
 const piece = (caption: string, line: string, style = '') =>
   `<span style="display:inline-block;vertical-align:top;margin:0 ${style || '10pt'} 5pt 0">${caption}${line}</span>`;
 
-/** Returns a block in which people sign, headings included. */
+/** Returns the HTML of a signature block for people of some roles, with its headings. */
 export function signingBlock(m: Manner, layout: Signing, roles: readonly Role[]): string {
   const { r } = m;
   const parts = partsOf(m);
