@@ -60,6 +60,16 @@ test('on a page that is marked as a sample nothing is certain', () => {
   expect(hands(water).every((p) => p.confidence > DOUBT)).toBe(true);
 });
 
+test('a page that says it was printed here is certain only of what its captions name', () => {
+  const sheet = filled()
+    .text(60, 40, 'Further signatures to “Terms”', 13, true)
+    .text(60, 200, 'SELLER', 10, true)
+    .text(60, 240, 'Signature: ______________________________')
+    .text(60, 300, 'Seller 3: ______________________________   Date: ____________');
+  const certain = read(sheet).filter((p) => p.confidence > DOUBT);
+  expect(hands(certain).map((p) => p.ordinal)).toEqual([3]);
+});
+
 test('a page with twenty thousand blanks is read in time, and nothing on it is certain', () => {
   const sheet = filled();
   for (let row = 0; row < 200; row++)

@@ -74,7 +74,8 @@ export function placesBy(weights: Weights, found: Candidates): PrintedPlace[] {
   ];
   scans.forEach((scan, page) => {
     const here = decided.flatMap((d) => (d.page === page && d.judged ? [d.judged] : []));
-    if (scan.content.scan) doubtBorrowed(here, paper);
+    // A page that only says that it was printed here is certain of nothing but what its own captions name.
+    if (scan.content.scan || further.has(page)) doubtBorrowed(here, paper);
     if (!crowded.has(page)) doubtContradictions(here);
     if (scan.phrases.some(isSample)) for (const j of here) j.confidence = Math.min(j.confidence, DOUBT);
   });
