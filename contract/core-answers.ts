@@ -300,6 +300,7 @@ export const printedPlace = of<PrintedPlace>()(
     label: text(),
     source: oneOf(['print', 'acroform']),
     confidence: number(),
+    other: shape({ kind: oneOf(PLACE_KINDS), role: oneOf(PLACE_ROLES), ordinal: whole().nullable() }).optional(),
     field: shape({
       name: text(),
       required: flag(),

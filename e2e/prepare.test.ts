@@ -63,6 +63,36 @@ test.each([
   },
 );
 
+test.each([
+  ['a phone', PHONE],
+  ['a wide screen', WIDE],
+] as const)(
+  'on %s an uncertain place names both readings, and one touch gives it to the other person',
+  async (_, view) => {
+    const deal = await place.office.deal('4 Weir Terrace', people(2));
+    const clause = 'The house is handed over as it stands, and nothing else was said about it by either party.';
+    // The form gives the seller the name of the other party: whose line it is has to be asked.
+    const text = [
+      'This agreement is made by Marlow Pike, the seller (“Buyer”), with effect from today.',
+      ...Array<string>(8).fill(clause),
+      'Buyer 1 signature: ______________________________   Date: ______________',
+    ].join('\n\n');
+    const doc = await place.office.paper(deal.id, 'odd.txt', Buffer.from(text));
+    const packet = await place.office.packet(deal.id, 'Odd', [doc.id]);
+    const page = await place.open(view, `/packets/${packet.id}`);
+    if (view === PHONE) await tap(page, 'tab-printed');
+    await page.waitForSelector(byTestId('either-other'));
+    expect(await textOf(page, 'printed-panel')).toContain('signature of Юрий or of Wren?');
+    await tap(page, 'either-other');
+    await saved(page);
+    const { draft } = await place.office.look(packet.id);
+    const seller = draft.parties.find((p) => p.side === 'seller' && p.ordinal === 1);
+    for (const kind of ['signature', 'date_signed'])
+      expect(draft.marks.filter((m) => m.kind === kind).map((m) => m.partyId)).toEqual([seller?.id]);
+    await page.browserContext().close();
+  },
+);
+
 test('pages are left out and a file replaced, and marks stay with their pages', async () => {
   const { packet, doc } = await place.freshPacket('3 Weir Terrace');
   const page = await place.open(WIDE, `/packets/${packet.id}`);

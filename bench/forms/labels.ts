@@ -60,6 +60,11 @@ function joined(places: Labelled[]): Labelled[] {
       last.rect[0] + last.rect[2] > TEXT.to &&
       p.rect[0] < TEXT.from &&
       last.rect[0] > p.rect[0] + 1;
+    // What stands on every page is linked once for each page, all of it on each.
+    const again = out.some(
+      (o) => o.page === p.page && o.kind === p.kind && o.rect.every((n, i) => Math.abs(n - p.rect[i]!) < 1),
+    );
+    if (again) continue;
     if (goesOn) {
       if (p.rect[2] > last.rect[2]) last.rect = [...p.rect];
     } else if (touches) last.rect[2] = Math.round((p.rect[0] + p.rect[2] - last.rect[0]) * 10) / 10;

@@ -1,6 +1,6 @@
 /** Labeled forms as the reader gets them: text and drawing of each page, form fields, and the truth. */
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import type { PageContent, PrintedPlace } from '@gatepath/core/reading';
@@ -17,7 +17,13 @@ export interface Case {
   truth: TruePlace[];
 }
 
-const KEPT = path.join(os.tmpdir(), 'gatepath-forms');
+/** What extracts the content of pages: what is kept between runs is kept apart for each state of it. */
+const EXTRACTING = ['content.ts', 'paths.ts', 'font-facts.ts', 'operands.ts'].map((f) =>
+  path.join(FORMS, '../../server/pdf', f),
+);
+const digest = createHash('sha256');
+for (const file of EXTRACTING) digest.update(readFileSync(file));
+const KEPT = path.join(os.tmpdir(), `gatepath-forms-${digest.digest('hex').slice(0, 12)}`);
 
 /** Returns the pages of a file; kept between runs, because extracting takes longer than everything after it. */
 async function extracted(file: string): Promise<Pick<Case, 'contents' | 'fields'>> {
@@ -26,7 +32,9 @@ async function extracted(file: string): Promise<Pick<Case, 'contents' | 'fields'
   const kept = path.join(KEPT, `${createHash('sha256').update(bytes).digest('hex')}.json`);
   if (existsSync(kept)) return JSON.parse(readFileSync(kept, 'utf8')) as Pick<Case, 'contents' | 'fields'>;
   const read = await contentsOf(bytes);
-  writeFileSync(kept, JSON.stringify(read));
+  // Written to another name first: a second run that shares the folder must not read half a file.
+  writeFileSync(`${kept}.${process.pid}`, JSON.stringify(read));
+  renameSync(`${kept}.${process.pid}`, kept);
   return read;
 }
 

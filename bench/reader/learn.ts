@@ -1,6 +1,7 @@
 /** Learning to decide: trains the weights of kind, role and ordinal on labeled forms. */
 import { candidatesOf } from '@gatepath/core/reading/candidates';
-import { evidenceOf, type Candidate, type Known } from '@gatepath/core/reading/evidence';
+import { evidenceOf, type Known } from '@gatepath/core/reading/evidence';
+import type { Candidate } from '@gatepath/core/reading/sight';
 import {
   kindFeatures,
   ordinalFeatures,
@@ -8,15 +9,15 @@ import {
   secondKindFeatures,
   secondRoleFeatures,
 } from '@gatepath/core/reading/features';
+import { aroundOf, certaintyFeatures } from '@gatepath/core/reading/certainty';
 import {
-  aroundOf,
   decide,
   decidedOf,
   KINDS,
   kindsOf,
   MOST_ORDINAL,
+  rolesIn,
   rolesOf,
-  certaintyFeatures,
   type Weights,
 } from '@gatepath/core/reading/decide';
 import type { Boosted } from '@gatepath/core/reading/trees';
@@ -83,6 +84,7 @@ export function learn(lessons: Lesson[], say: (text: string) => void = () => und
         data,
         target.map((t) => (t === k ? 1 : 0)),
         null,
+        { ...BOOST, trees: 80 },
       ),
     );
   };
@@ -97,14 +99,19 @@ export function learn(lessons: Lesson[], say: (text: string) => void = () => und
   say('kinds trained twice');
   type RoleRow = (k: Known, role: (typeof PLACE_ROLES)[number]) => number[];
   const trainRoles = (some: Lesson[], rowOf: Map<Lesson, RoleRow>, trees: number) => {
-    const all = some.flatMap((l) =>
-      l.known.flatMap((k, i) => {
+    const all = some.flatMap((l) => {
+      const named = rolesIn(l.known);
+      return l.known.flatMap((k, i) => {
         // What is no place, or a box to check, says nothing about roles.
         const t = l.truth[i]!;
         if (!t || t.kind === 'checkbox') return [];
-        return PLACE_ROLES.map((role) => ({ row: rowOf.get(l)!(k, role), target: trueRole(t) === role ? 1 : 0 }));
-      }),
-    );
+        return PLACE_ROLES.flatMap((role) =>
+          named.has(role)
+            ? [{ row: Float32Array.from(rowOf.get(l)!(k, role)), target: trueRole(t) === role ? 1 : 0 }]
+            : [],
+        );
+      });
+    });
     return boost(
       binned(all.map((x) => x.row)),
       all.map((x) => x.target),
@@ -116,7 +123,9 @@ export function learn(lessons: Lesson[], say: (text: string) => void = () => und
     lessons.map((l) => [l, (k, role) => roleFeatures(k, role, kinds1.get(l)!)]),
   );
   const roleHalf = halves.map((h) => trainRoles(h, roleRow1, 80));
-  const roles1 = new Map(lessons.map((l, i) => [l, rolesOf(roleHalf[1 - half(i)]!, l.known, roleRow1.get(l)!)]));
+  const roles1 = new Map(
+    lessons.map((l, i) => [l, rolesOf(roleHalf[1 - half(i)]!, l.known, kinds1.get(l)!, roleRow1.get(l)!)]),
+  );
   const roleA = trainRoles(lessons, roleRow1, 80);
   say('roles trained');
   const roleRow2 = new Map<Lesson, RoleRow>(

@@ -132,8 +132,11 @@ export function extraPlaces(
           partyId: party.id,
           stranger: false,
           label: p.label,
+          // What the printed place may be instead says nothing of the place beside it.
+          other: undefined,
           place: {
             ...p.place,
+            other: undefined,
             ordinal: people.indexOf(party) + 1,
             rect,
             confidence: Math.min(p.place.confidence, 0.8),

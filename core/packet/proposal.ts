@@ -19,6 +19,8 @@ export interface Proposal {
   state: 'open' | 'accepted' | 'passed';
   /** Whether the page leaves open what it is for, or whose: it is looked at before it is accepted. */
   doubtful?: true;
+  /** For a doubtful one: what else it may be, and whose, if that person is in the packet. */
+  other?: { kind: MarkKind; partyId: string };
   /** Boxes that answer one question and exclude each other. */
   group?: string;
   /** For a place beyond the printed ones: the printed place it is beside. */

@@ -117,6 +117,62 @@ test('uncertain places at one spot of several pages are decided together, and no
   expect(twinsOf(later[0]!, later)).toEqual([later[0]]);
 });
 
+test('an uncertain place names what else it may be, and one touch gives it and its twins to that person', () => {
+  const foot = (page: number, more: Partial<PrintedPlace> = {}) =>
+    place('initials', 1, { x: 66, y: 740, w: 40, h: 16 }, { page, confidence: 0.5, ...more });
+  const second = { kind: 'initials', role: 'seller', ordinal: 2 } as const;
+  const places = [
+    foot(1, { other: second }),
+    foot(2, { other: second }),
+    foot(3),
+    // Of one who is not in the packet, of what is certain, and of the same again, nothing else is offered.
+    foot(4, { other: { ...second, ordinal: 5 } }),
+    foot(5, { other: second, confidence: 0.9 }),
+    foot(6, { other: { ...second, ordinal: 1 } }),
+  ];
+  const { draft, doc } = packet(2, places, [1, 2, 3, 4, 5, 6].map(sheet));
+  const all = proposalsOf(draft, [doc]).filter((p) => !p.beside);
+  expect(all.map((p) => p.other)).toEqual([
+    { kind: 'initials', partyId: 's2' },
+    { kind: 'initials', partyId: 's2' },
+    undefined,
+    undefined,
+    undefined,
+    undefined,
+  ]);
+  const twins = twinsOf(all[0]!, all);
+  expect(twins).toEqual(all.slice(0, 2));
+  const { partyId, kind } = all[0]!.other!;
+  const after = applyEdits(draft, acceptEdits(twins, draft.parties, { partyId, kind }));
+  expect(after.marks.map((m) => [m.page, m.partyId, m.kind])).toEqual([
+    [1, 's2', 'initials'],
+    [2, 's2', 'initials'],
+  ]);
+});
+
+test('the uncertain day on the row of an uncertain signature is decided with it, and stays a day', () => {
+  const other = { kind: 'name', role: 'seller', ordinal: 2 } as const;
+  const at = (x: number, y: number) => ({ x, y, w: 120, h: 20 });
+  const places = [
+    place('signature', 1, at(66, 200), { confidence: 0.5, other }),
+    place('date', 1, at(300, 202), { signed: true, confidence: 0.5, other: { ...other, kind: 'date' } }),
+    place('date', 1, at(300, 260), { signed: true, confidence: 0.5, other: { ...other, kind: 'date' } }),
+    place('date', 1, at(440, 202), { signed: true }),
+  ];
+  const { draft, doc } = packet(2, places);
+  const all = proposalsOf(draft, [doc]).filter((p) => !p.beside);
+  expect(all.map((p) => p.doubtful ?? false)).toEqual([true, true, true, false]);
+  const together = twinsOf(all[0]!, all);
+  expect(together).toEqual(all.slice(0, 2));
+  expect(twinsOf(all[1]!, all)).toEqual([all[1]]);
+  const { partyId, kind } = all[0]!.other!;
+  const { marks } = applyEdits(draft, acceptEdits(together, draft.parties, { partyId, kind }));
+  expect(marks.map((m) => [m.kind, m.partyId])).toEqual([
+    ['printed_name', 's2'],
+    ['date_signed', 's2'],
+  ]);
+});
+
 test('a place can be given to another person and be of another kind', () => {
   const { draft, doc } = packet(2);
   const [first] = proposalsOf(draft, [doc]);

@@ -87,6 +87,14 @@ function ofDocument(doc: DocumentFacts, parties: PacketParty[], marks: Mark[], p
         ? 'accepted'
         : 'open';
   const answers = answerGroups(doc);
+  const otherOf = (place: PrintedPlace, kind: MarkKind): Pick<Proposal, 'other'> => {
+    if (!place.other) return {};
+    const meant = { ...place, ...place.other };
+    const party = partyOfPlace(meant, doc.id, parties);
+    const otherKind = kindOf(meant, party !== null);
+    const isSame = otherKind === kind && party?.id === partyOfPlace(place, doc.id, parties)?.id;
+    return party && !isSame ? { other: { kind: otherKind, partyId: party.id } } : {};
+  };
   const printed = doc.places.map((place, i): Proposal => {
     const id = `${doc.id}.${place.page}.${i}`;
     const party = partyOfPlace(place, doc.id, parties);
@@ -103,7 +111,7 @@ function ofDocument(doc: DocumentFacts, parties: PacketParty[], marks: Mark[], p
       label: place.label,
       place,
       state: state(id, place.rect, place.page, kind),
-      ...(takesHand(kind) && place.confidence <= DOUBT ? { doubtful: true as const } : {}),
+      ...(isPersonal(kind) && place.confidence <= DOUBT ? { doubtful: true as const, ...otherOf(place, kind) } : {}),
       ...(group ? { group } : {}),
     };
   });
@@ -114,6 +122,9 @@ function ofDocument(doc: DocumentFacts, parties: PacketParty[], marks: Mark[], p
     ),
   ];
 }
+
+/** Returns whether a place of a kind is accepted unseen only if it is certain whose it is: a hand's, or the day of signing. */
+const isPersonal = (kind: MarkKind): boolean => takesHand(kind) || kind === 'date_signed';
 
 /** Returns whether a mark on the page already does what a place asks for. */
 function fills(m: Mark, kind: MarkKind, rect: Rect): boolean {
@@ -166,32 +177,49 @@ export function isSure(p: Proposal): boolean {
 /** How far apart, in points, the same spot of two pages may be. */
 const SAME_SPOT = 3;
 
+/** How far apart, in points, the lower edges of a signature and the day on its row may be. */
+const SAME_ROW = 10;
+
 /**
- * Returns an uncertain proposal with those at the same spot of other pages that were read alike: a foot or margin is decided
- * once. A proposal that is not uncertain is returned alone.
+ * Returns an uncertain proposal with those that are decided with it: those at the same spot of other pages that were read
+ * alike, as a foot or margin is the same everywhere, and the uncertain days of signing on their rows. A proposal that is not
+ * uncertain is returned alone.
  */
 export function twinsOf(p: Proposal, all: readonly Proposal[]): Proposal[] {
   if (!p.doubtful) return [p];
   const near = (a: number, b: number) => Math.abs(a - b) <= SAME_SPOT;
-  return all.filter(
+  const alike = (o: Proposal) =>
+    o.doubtful &&
+    o.state === p.state &&
+    o.documentId === p.documentId &&
+    o.partyId === p.partyId &&
+    o.other?.partyId === p.other?.partyId;
+  const twins = all.filter(
     (o) =>
       o === p ||
-      (o.doubtful &&
-        o.state === p.state &&
-        o.documentId === p.documentId &&
+      (alike(o) &&
         o.page !== p.page &&
         o.kind === p.kind &&
-        o.partyId === p.partyId &&
+        o.other?.kind === p.other?.kind &&
         near(o.rect.x, p.rect.x) &&
         near(o.rect.y, p.rect.y) &&
         near(o.rect.w, p.rect.w)),
   );
+  if (!takesHand(p.kind)) return twins;
+  const foot = (o: Proposal) => o.rect.y + o.rect.h;
+  const days = all.filter(
+    (o) =>
+      o.kind === 'date_signed' &&
+      alike(o) &&
+      twins.some((t) => t.page === o.page && Math.abs(foot(t) - foot(o)) <= SAME_ROW),
+  );
+  return [...twins, ...days];
 }
 
 /**
  * Returns the edits that make marks of proposals. Accepting twice results in the same marks.
  *
- * @param correct  another party or kind than was read
+ * @param correct  another party than was read; another kind than that of the first proposal, for all of its kind
  */
 export function acceptEdits(
   proposals: Proposal[],
@@ -202,7 +230,7 @@ export function acceptEdits(
   for (const p of proposals) {
     const partyId = correct.partyId ?? p.partyId;
     if (!partyId) continue;
-    const kind = correct.kind ?? p.kind;
+    const kind = correct.kind && p.kind === proposals[0]?.kind ? correct.kind : p.kind;
     const field = p.place.field;
     const personal = isOwn(kind);
     edits.push({

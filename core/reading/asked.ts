@@ -3,8 +3,8 @@ import { afterRow } from './around';
 import type { Blank, PageScan } from './blanks';
 import { BLANK, flowOf, type Flow } from './flow';
 import { captionsOf, tail, type Captions } from './captions';
-import type { PlaceKind, PlaceRole } from './types';
-import { isRoleHeading, kindOfWords, plain, roleOfWords, type RoleRead } from './words';
+import type { PlaceKind, PlaceMeaning, PlaceRole } from './types';
+import { isRoleHeading, kindOfWords, plain, roleOfWords, type RoleRead, type Sense } from './words';
 
 /** A place as the rules decided it. */
 export interface Judged {
@@ -19,17 +19,22 @@ export interface Judged {
   amid: boolean;
   /** What decided the kind, for what follows for its neighbors. */
   by: 'words' | 'role' | 'shape' | 'none';
+  /** What it may be instead, if that is nearly as probable. */
+  other?: PlaceMeaning;
 }
 
 /** What rules may know about the whole document. */
-export interface PaperContext {
-  owner: PlaceRole;
+export interface PaperContext extends Sense {
   /** Whether the document asks for initials before its clauses. */
   asksInitials: boolean;
   /** Whether it speaks of initials at all. */
   speaksOfInitials: boolean;
   /** Who is asked for initials. */
   initialsBy: RoleRead | null;
+  /** The letters by which a legend abbreviates roles: "B = Buyer". */
+  letters: ReadonlyMap<string, PlaceRole>;
+  /** Roles whose name the document gives to another role: a seller who is called "Buyer" in it. */
+  misnamed: ReadonlyMap<PlaceRole, PlaceRole>;
 }
 
 /** The kind that captions name, with its confidence and the words that name it. */
@@ -104,7 +109,7 @@ export class Asked {
 
   /** Returns the role that words name. */
   role(text: string): RoleRead | null {
-    return text ? roleOfWords(text, this.paper.owner) : null;
+    return text ? roleOfWords(text, this.paper) : null;
   }
 
   /** Returns the running text around the blank. */

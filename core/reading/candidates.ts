@@ -2,7 +2,7 @@
 import { scanPage, type Blank, type PageScan } from './blanks';
 import { captionsOf } from './captions';
 import { judge, type Judged, type PaperContext } from './classify';
-import type { Candidate } from './evidence';
+import type { Candidate } from './sight';
 import { ownBlanks, sayOwn } from './own-fields';
 import { giveOrdinals, giveRoles, paperOf, withinReason } from './roles';
 import { spacesOf } from './spaces';

@@ -70,19 +70,26 @@ test('a page that says it was printed here is certain only of what its captions 
   expect(hands(certain).map((p) => p.ordinal)).toEqual([3]);
 });
 
-test('a page with twenty thousand blanks is read in time, and nothing on it is certain', () => {
-  const sheet = filled();
-  for (let row = 0; row < 200; row++)
-    for (let column = 0; column < 100; column++)
-      sheet.content.across.push({ x0: 20 + column * 25, x1: 36 + column * 25, y: 30 + row * 15 });
-  sheet.content.width = 2_600;
-  sheet.content.height = 3_100;
-  for (const p of read(sheet)) expect(p.confidence).toBeLessThanOrEqual(DOUBT);
-});
-
-test('a caption of ten thousand letters is read, and names what its end names', () => {
-  const sheet = filled()
-    .text(60, 300, `${'and so on '.repeat(1_000)}`, 0.05)
-    .text(90, 330, 'Tenant signature: ____________________');
-  expect(hands(read(sheet)).map((p) => p.role)).toEqual(['tenant']);
+test('a day on the row of a certain signature is as certain, and one on the row of an uncertain one as uncertain', () => {
+  const page = (size: number) => {
+    const sheet = filled().text(60, 600, 'Buyer 1 signature: ______________________________   Date: ____________');
+    return size ? sheet.text(200, 60, 'SAMPLE - DO NOT SIGN', size, true) : sheet;
+  };
+  const certain = (sheet: Sheet) =>
+    read(sheet).flatMap((p) => (p.kind === 'signature' || p.kind === 'date' ? [[p.kind, p.confidence > DOUBT]] : []));
+  expect(certain(page(0))).toEqual([
+    ['signature', true],
+    ['date', true],
+  ]);
+  expect(certain(page(16))).toEqual([
+    ['signature', false],
+    ['date', false],
+  ]);
+  // On a scan too, where a day has no name of its own.
+  const scan = page(0);
+  scan.content.scan = 'worded';
+  expect(certain(scan)).toEqual([
+    ['signature', true],
+    ['date', true],
+  ]);
 });

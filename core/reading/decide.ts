@@ -1,9 +1,11 @@
 /**
- * Deciding what each blank of a document is for: kind, role and ordinal are weighed by what was learned from labeled forms,
- * looked at a second time with what the first look made of the neighbors, and taken together where a spot repeats on
- * several pages. How certain a decision is, is weighed last, by how well it agrees with those around it.
+ * Decides the kind, role and ordinal of each blank of a document, with trees that were trained on labeled forms.
+ *
+ * The trees run twice: the second time they also know what the first run decided about neighboring blanks. Blanks at the same
+ * spot of several pages, and blanks of one row, are then decided together. `certainty.ts` computes how certain the result is.
  */
-import type { Candidate, Known } from './evidence';
+import type { Known } from './evidence';
+import type { Candidate } from './sight';
 import {
   kindFeatures,
   ordinalFeatures,
@@ -11,10 +13,12 @@ import {
   secondKindFeatures,
   secondRoleFeatures,
   type Decided,
+  type DecidedSoFar,
 } from './features';
 import { probabilityOf, scoreOf, typed, type Boosted } from './trees';
+import { readRow, signatureBeside, waysOf } from './together';
 import { PLACE_KINDS, PLACE_ROLES, type PlaceRole } from './types';
-import { groupBy } from '../sure';
+import { groupBy, itemAt } from '../sure';
 
 /** What a candidate may be: a kind of place, or none. */
 export const KINDS = [...PLACE_KINDS, 'none'] as const;
@@ -33,9 +37,9 @@ export interface Weights {
 }
 
 /** Probabilities of each candidate, which add up to 1. */
-export type Shares = Map<Candidate, number[]>;
+export type Shares = Map<Candidate, readonly number[]>;
 
-const shares = (p: number[]) => {
+const shares = (p: readonly number[]): readonly number[] => {
   const sum = p.reduce((a, b) => a + b, 0);
   return p.map((x) => x / sum);
 };
@@ -46,7 +50,7 @@ export function kindsOf(models: readonly Boosted[], known: Known[], rows: number
 }
 
 /** Returns the roles that a document names anywhere in few words; the others need not be weighed. */
-function rolesIn(known: readonly Known[]): ReadonlySet<PlaceRole> {
+export function rolesIn(known: readonly Known[]): ReadonlySet<PlaceRole> {
   const out = new Set<PlaceRole>(['unknown']);
   for (const view of new Set(known.map((k) => k.view))) for (const s of view.said) if (s.role) out.add(s.role.role);
   for (const k of known) {
@@ -55,22 +59,38 @@ function rolesIn(known: readonly Known[]): ReadonlySet<PlaceRole> {
   return out;
 }
 
+/** If a blank is a box to check, or no place at all, with at least this probability, its role is not computed. */
+const WITHOUT_ROLE = 0.98;
+/** The probabilities of the roles of such a blank: it belongs to nobody. */
+const NOBODY = PLACE_ROLES.map((r) => (r === 'unknown' ? 1 : 0));
+
 /**
- * Returns the probabilities of the roles of each candidate.
+ * Returns the probabilities of the roles of each candidate. Boxes to check, and blanks that are no place, belong to nobody.
  *
- * @param row  the features of a candidate for a role; null for a role that is not weighed
+ * @param kinds  the probabilities of the kinds
+ * @param row    the features of a candidate for a role; null for a role that is not weighed
  */
 export function rolesOf(
   model: Boosted,
   known: readonly Known[],
+  kinds: Shares,
   row: (k: Known, role: PlaceRole) => number[] | null,
 ): Shares {
   const of = (k: Known, role: PlaceRole) => {
     const features = row(k, role);
     return features ? probabilityOf(scoreOf(model, features)) : 0;
   };
-  return new Map(known.map((k) => [k.c, shares(PLACE_ROLES.map((role) => of(k, role)))]));
+  return new Map(
+    known.map((k) => {
+      const p = kinds.get(k.c)!;
+      const isWithoutRole = (p[CHECKBOX] ?? 0) + (p[NONE] ?? 0) > WITHOUT_ROLE;
+      return [k.c, isWithoutRole ? NOBODY : shares(PLACE_ROLES.map((role) => of(k, role)))];
+    }),
+  );
 }
+
+const CHECKBOX = KINDS.indexOf('checkbox');
+const NONE = KINDS.indexOf('none');
 
 const best = (p: readonly number[]) => p.indexOf(Math.max(...p));
 
@@ -84,16 +104,17 @@ export function decidedOf(known: Known[], kinds: Shares, roles: Shares): Map<Can
   );
 }
 
+/** Returns the probabilities of the ordinals of a candidate, as it was decided. */
+function ordinalsOfOne(model: Boosted, k: Known, decided: DecidedSoFar): readonly number[] {
+  return shares(
+    Array.from({ length: MOST_ORDINAL }, (_, i) => probabilityOf(scoreOf(model, ordinalFeatures(k, i + 1, decided)))),
+  );
+}
+
 /** Returns the probabilities of the ordinals of each candidate. */
 export function ordinalsOf(model: Boosted, known: Known[], decided: Map<Candidate, Decided>): Shares {
   return new Map(
-    known.map((k) => {
-      if (decided.get(k.c)!.role === 'unknown') return [k.c, [1]];
-      const p = Array.from({ length: MOST_ORDINAL }, (_, i) =>
-        probabilityOf(scoreOf(model, ordinalFeatures(k, i + 1, decided))),
-      );
-      return [k.c, shares(p)];
-    }),
+    known.map((k) => [k.c, decided.get(k.c)!.role === 'unknown' ? [1] : ordinalsOfOne(model, k, decided)]),
   );
 }
 
@@ -117,21 +138,65 @@ function pooled(known: Known[], all: Shares): Shares {
   return out;
 }
 
+/** Returns the weighted geometric mean of shares. */
+function meanOf(all: readonly (readonly [readonly number[], number])[]): readonly number[] {
+  const width = Math.min(...all.map(([p]) => p.length));
+  return shares(
+    Array.from({ length: width }, (_, i) =>
+      Math.exp(all.reduce((n, [p, weight]) => n + weight * Math.log(Math.max(1e-4, itemAt(p, i))), 0)),
+    ),
+  );
+}
+
+/** Weight of a date or name when its probabilities are averaged with those of the signature on its row, which weighs 1. */
+const BESIDE = 0.35;
+
+/** Returns, for each date and name, the signature on its row; without those whose own caption names another role. */
+function belongings(known: readonly Known[], decided: ReadonlyMap<Candidate, Decided>): Map<Candidate, Candidate> {
+  const out = new Map<Candidate, Candidate>();
+  for (const k of known) {
+    const kind = decided.get(k.c)!.kind;
+    if (kind !== 'date' && kind !== 'name') continue;
+    const signature = signatureBeside(k, (c) => decided.get(c)!.kind === 'signature');
+    if (!signature) continue;
+    const own = k.named[0]?.role;
+    if (!own || own === decided.get(signature)!.role) out.set(k.c, signature);
+  }
+  return out;
+}
+
+/** Returns the probabilities, averaged over each signature and the dates and names that belong to it. */
+function sharedBy(all: Shares, belong: ReadonlyMap<Candidate, Candidate>): Shares {
+  const out = new Map(all);
+  for (const [signature, of] of groupBy([...belong], ([, s]) => s)) {
+    const mean = meanOf([[all.get(signature)!, 1], ...of.map(([c]) => [all.get(c)!, BESIDE] as const)]);
+    for (const c of [signature, ...of.map(([c]) => c)]) out.set(c, mean);
+  }
+  return out;
+}
+
 /** A candidate as it was decided, with the probabilities it was decided by. */
 export interface Decision {
   k: Known;
   kind: (typeof KINDS)[number];
   role: PlaceRole;
   ordinal: number | null;
-  shares: { kind: number[]; role: number[]; ordinal: number[] };
+  shares: { kind: readonly number[]; role: readonly number[]; ordinal: readonly number[] };
   /** Whether the row says it itself: a caption names the role and the number, and its day of signing follows. */
   spelledOut?: true;
 }
 
-/** Returns the probabilities of kinds without signatures and initials where a sentence goes on behind the blank. */
+/** Minimum width of a signature or initials, in points. */
+const LEAST_HAND = 10;
+
+/**
+ * Returns the probabilities of the kinds of a candidate. Signatures and initials are set to 0 if the sentence continues after
+ * the blank, or if the blank is too narrow to sign.
+ */
 function possible({ judged }: Candidate, kinds: readonly number[]): readonly number[] {
   const within = judged.amid || (judged.inText && judged.by !== 'words');
-  return within ? kinds.map((p, i) => (KINDS[i] === 'signature' || KINDS[i] === 'initials' ? 0 : p)) : kinds;
+  const narrow = judged.blank.x1 - judged.blank.x0 < LEAST_HAND;
+  return within || narrow ? kinds.map((p, i) => (KINDS[i] === 'signature' || KINDS[i] === 'initials' ? 0 : p)) : kinds;
 }
 
 /**
@@ -175,6 +240,50 @@ function signRows(all: readonly Decision[]): void {
   }
 }
 
+/** Reads each row of signatures, and of initials, as a whole: see `readRow`. */
+function readRows(model: Boosted, all: readonly Decision[], soFar: DecidedSoFar, lists: ReadonlySet<string>): void {
+  const hands = all.filter((d) => d.kind === 'signature' || d.kind === 'initials');
+  const of = new Map(hands.map((d) => [d.k.c, d]));
+  const done = new Set<Decision>();
+  for (const d of hands) {
+    if (done.has(d)) continue;
+    const row = d.k.row.flatMap((c) => of.get(c) ?? []).filter((o) => o.kind === d.kind);
+    for (const o of row) done.add(o);
+    if (row.length < 2 || row.some((o) => lists.has(`${o.k.c.page} ${o.role}`))) continue;
+    const ordinals = row.map((o) => {
+      const known = new Map([[o.role, o.shares.ordinal]]);
+      return (role: PlaceRole) => {
+        const p =
+          known.get(role) ??
+          ordinalsOfOne(model, o.k, {
+            get: (c) => (c === o.k.c ? { kind: o.kind, role } : soFar.get(c)),
+          });
+        known.set(role, p);
+        return p;
+      };
+    });
+    readRow(row.map((o, i) => waysOf(o.shares.role, itemAt(ordinals, i)))).forEach((w, i) => {
+      const o = itemAt(row, i);
+      if (w.role === o.role && w.ordinal === (o.ordinal ?? 1)) return;
+      o.shares = { ...o.shares, ordinal: w.role === 'unknown' ? [1] : itemAt(ordinals, i)(w.role) };
+      o.role = w.role;
+      o.ordinal = w.role === 'unknown' ? null : w.ordinal;
+    });
+  }
+}
+
+/** Gives each date and name the role and ordinal of the signature that it belongs to. */
+function follow(all: readonly Decision[], belong: ReadonlyMap<Candidate, Candidate>): void {
+  const of = new Map(all.map((d) => [d.k.c, d]));
+  for (const [c, s] of belong) {
+    const [d, signature] = [of.get(c)!, of.get(s)!];
+    if (signature.kind !== 'signature' || (d.kind !== 'date' && d.kind !== 'name')) continue;
+    d.role = signature.role;
+    d.ordinal = signature.ordinal;
+    d.shares = { ...d.shares, ordinal: signature.shares.ordinal };
+  }
+}
+
 /** Decides all candidates of a form. */
 export function decide(weights: Omit<Weights, 'certainty'>, known: Known[]): Decision[] {
   const rows = known.map(kindFeatures);
@@ -188,22 +297,30 @@ export function decide(weights: Omit<Weights, 'certainty'>, known: Known[]): Dec
     ),
   );
   const named = rolesIn(known);
-  const roleRows = new Map(
-    known.map((k) => [k, PLACE_ROLES.map((role) => (named.has(role) ? roleFeatures(k, role, kinds1) : null))]),
-  );
-  const rowOf = (k: Known, role: PlaceRole) => roleRows.get(k)![PLACE_ROLES.indexOf(role)]!;
-  const roles1 = rolesOf(weights.role[0], known, rowOf);
+  const roleRows = new Map<Known, (number[] | null)[]>();
+  const rowOf = (k: Known, role: PlaceRole) => {
+    let of = roleRows.get(k);
+    if (!of) {
+      of = PLACE_ROLES.map((r) => (named.has(r) ? roleFeatures(k, r, kinds1) : null));
+      roleRows.set(k, of);
+    }
+    return itemAt(of, PLACE_ROLES.indexOf(role));
+  };
+  const roles1 = rolesOf(weights.role[0], known, kinds1, rowOf);
   const roles = pooled(
     known,
-    rolesOf(weights.role[1], known, (k, role) => {
+    rolesOf(weights.role[1], known, kinds1, (k, role) => {
       const first = rowOf(k, role);
       return first && secondRoleFeatures(k, role, first, kinds1, roles1);
     }),
   );
-  const ordinals = pooled(known, ordinalsOf(weights.ordinal, known, decidedOf(known, kinds, roles)));
+  const belong = belongings(known, decidedOf(known, kinds, roles));
+  const shared = sharedBy(roles, belong);
+  const soFar = decidedOf(known, kinds, shared);
+  const ordinals = sharedBy(pooled(known, ordinalsOf(weights.ordinal, known, soFar)), belong);
   const lists = longLists(known);
   const decided = known.map((k): Decision => {
-    const shares = { kind: kinds.get(k.c)!, role: roles.get(k.c)!, ordinal: ordinals.get(k.c)! };
+    const shares = { kind: kinds.get(k.c)!, role: shared.get(k.c)!, ordinal: ordinals.get(k.c)! };
     const kind = KINDS[best(possible(k.c, shares.kind))]!;
     const role = kind === 'checkbox' || kind === 'none' ? 'unknown' : PLACE_ROLES[best(shares.role)]!;
     const ruled = k.c.judged.role;
@@ -217,80 +334,10 @@ export function decide(weights: Omit<Weights, 'certainty'>, known: Known[]): Dec
     };
   });
   signRows(decided);
+  readRows(weights.ordinal, decided, soFar, lists);
+  follow(decided, belong);
   return decided;
 }
-
-/** The decisions of a document by page, without those that are no place, and the ordinals of its signatures by role. */
-export interface Around {
-  pages: ReadonlyMap<number, readonly Decision[]>;
-  hands: ReadonlyMap<PlaceRole, readonly number[]>;
-}
-
-/** Returns the decisions of a document as each of them is compared with the others. */
-export function aroundOf(all: readonly Decision[]): Around {
-  const places = all.filter((d) => d.kind !== 'none');
-  const signatures = places.filter((d) => d.kind === 'signature');
-  const hands = [...groupBy(signatures, (d) => d.role)].map(
-    ([role, of]) => [role, of.map((d) => d.ordinal ?? 0)] as const,
-  );
-  return { pages: groupBy(places, (d) => d.k.c.page), hands: new Map(hands) };
-}
-
-/** Returns the features by which it is weighed whether a decision is right in kind, role and ordinal together. */
-export function certaintyFeatures(d: Decision, around: Around): number[] {
-  const { kind, role, ordinal } = d.shares;
-  const sorted = (p: readonly number[]) => [...p].sort((a, b) => b - a);
-  const margin = (p: readonly number[]) => (sorted(p)[0] ?? 0) - (sorted(p)[1] ?? 0);
-  const { judged } = d.k.c;
-  const page = around.pages.get(d.k.c.page) ?? [];
-  const b = judged.blank;
-  const same = page.filter((o) => o !== d && o.kind === d.kind && o.role === d.role && o.ordinal === d.ordinal);
-  const onRow = (o: Decision) => Math.abs(o.k.c.judged.blank.y - b.y) < 8;
-  const near = (o: Decision) => Math.abs(o.k.c.judged.blank.y - b.y) < 90;
-  const before =
-    d.ordinal && d.ordinal > 1
-      ? page.some((o) => o.kind === d.kind && o.role === d.role && o.ordinal === d.ordinal! - 1)
-      : true;
-  const hands = around.hands.get(d.role) ?? [];
-  const neighbors = page.filter((o) => o !== d && onRow(o) && o.kind === d.kind);
-  return [
-    KINDS.indexOf(d.kind),
-    PLACE_ROLES.indexOf(d.role),
-    d.ordinal ?? 0,
-    Math.max(...kind),
-    margin(kind),
-    Math.max(...role),
-    margin(role),
-    Math.max(...ordinal),
-    margin(ordinal),
-    Math.max(...kind) * Math.max(...role) * Math.max(...ordinal),
-    d.k.c.isPlace && judged.kind === d.kind ? 1 : 0,
-    judged.role ? (judged.role.role === d.role ? 1 : -1) : 0,
-    judged.role?.ordinal ? (judged.role.ordinal === d.ordinal ? 1 : -1) : 0,
-    judged.confidence,
-    same.filter(onRow).length,
-    same.filter(near).length,
-    same.length,
-    before ? 1 : 0,
-    hands.length,
-    Math.max(0, ...hands) - (d.ordinal ?? 0),
-    neighbors.length,
-    Math.min(1, ...neighbors.map((o) => Math.max(...o.shares.role) * Math.max(...o.shares.ordinal))),
-    d.k.twins,
-    d.k.gaps.above,
-    d.k.gaps.below,
-    d.k.rowRoles.length,
-    new Set(d.k.rowRoles).size,
-    d.k.starts ? 1 : 0,
-    d.k.ends ? 1 : 0,
-    b.x1 - b.x0,
-    ...d.k.rowFacts,
-  ];
-}
-
-/** Returns how certain a decision is: the probability that kind, role and ordinal are all right. */
-export const certaintyOf = (weights: Weights, d: Decision, around: Around): number =>
-  probabilityOf(scoreOf(weights.certainty, certaintyFeatures(d, around)));
 
 /** Returns weights as they were stored, ready to be applied. */
 export const readied = (stored: Weights): Weights => ({

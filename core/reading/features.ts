@@ -1,7 +1,8 @@
 /** What is known of a blank as numbers, in a fixed order: the weights were learned for exactly this order. */
 import { flowOf } from './flow';
 import type { Blank } from './blanks';
-import { DIRECTIONS, FAR, gapAbove, gapBelow, type Candidate, type Known, type Sighting } from './evidence';
+import type { Known } from './evidence';
+import { DIRECTIONS, FAR, gapAbove, gapBelow, type Candidate, type Sighting } from './sight';
 import { RULES, type RuleName } from './rules';
 import { PLACE_KINDS, PLACE_ROLES, type PlaceKind, type PlaceRole } from './types';
 import { kindOfWords, plain, type RoleRead } from './words';
@@ -27,10 +28,16 @@ const WORD_CLASSES: readonly RegExp[] = [
   /\bprint/,
   /^\W*(?:yes|no|n\/?a|unknown|not known|si|ok|good|fair|poor|damaged|missing|works|received|accepted|rejected|waived|true|false)\W*$/,
   /^\W*\(?\d{1,2}[.)]?\W*$/,
+  /^\W*[a-z] ?\d?\W*$/,
 ];
 
 /** Appends features of a text: what it names, and what kinds of words are in it. */
 function textFeatures(out: number[], text: string): void {
+  // Most blanks have words on one or two sides only: skip the others, which cost time.
+  if (!text) {
+    for (let i = 0; i < 2 + WORD_CLASSES.length; i++) out.push(0);
+    return;
+  }
   const t = plain(text).slice(-80);
   const kind = t ? kindOfWords(t) : null;
   out.push(kind ? (KIND_INDEX.get(kind) ?? 0) + 1 : 0, t ? t.split(' ').length : 0);
@@ -51,7 +58,7 @@ const kindNumber = (c: Candidate | undefined) => (c ? (c.isPlace ? (KIND_INDEX.g
 
 /** Returns the features by which the kind of a candidate is weighed. */
 export function kindFeatures(k: Known): number[] {
-  const { c, view, row, rowIndex, column, columnIndex } = k;
+  const { c, view } = k;
   const { blank: b, captions } = c.judged;
   const { scan } = view;
   const out: number[] = [];
@@ -83,7 +90,27 @@ export function kindFeatures(k: Known): number[] {
   out.push(flow.before ? 1 : 0, /^[,;.]? ?[a-z]/.test(flow.after) ? 1 : 0, /^[)\]]/.test(captions.right) ? 1 : 0);
   for (const d of DIRECTIONS) sightFeatures(out, k.seen[d]);
   out.push(k.heading ? k.heading.gap : FAR);
-  // The row and the column: how many blanks, where in them, what the rules say of the neighbors.
+  neighborhood(out, k);
+  out.push(
+    k.twins,
+    k.pages,
+    c.page === k.pages - 1 ? 1 : 0,
+    k.paper.asksInitials ? 1 : 0,
+    k.paper.speaksOfInitials ? 1 : 0,
+  );
+  out.push(view.candidates.length, view.candidates.filter((o) => o.judged.kind === 'signature').length);
+  out.push(...k.rowFacts, k.rowRoles.length, ...k.habits, k.gaps.above - k.gaps.below);
+  const { caption } = k;
+  out.push(caption ? DIRECTIONS.indexOf(caption.direction) : -1, caption ? caption.seen.gap : FAR);
+  out.push(caption?.seen.said.kind ? (KIND_INDEX.get(caption.seen.said.kind) ?? 0) + 1 : 0);
+  out.push(caption?.seen.said.role ? 1 : 0, caption?.seen.said.words ?? 0);
+  return out;
+}
+
+/** Appends features of the blank's row and column: their lengths, its position in them, and the kinds of its neighbors by the rules. */
+function neighborhood(out: number[], { c, view, row, rowIndex, column, columnIndex, starts, ends, gaps }: Known): void {
+  const { blank: b } = c.judged;
+  const w = b.x1 - b.x0;
   out.push(row.length, rowIndex, row.filter((o) => Math.abs(widthOf(o) - w) < 6).length);
   out.push(kindNumber(row[rowIndex - 1]), kindNumber(row[rowIndex + 1]), kindNumber(row[0]));
   out.push(column.length, columnIndex);
@@ -94,20 +121,10 @@ export function kindFeatures(k: Known): number[] {
     up ? b.y - up.judged.blank.y : FAR,
     down ? down.judged.blank.y - b.y : FAR,
   );
-  out.push(k.starts ? 1 : 0, k.ends ? 1 : 0);
+  out.push(starts ? 1 : 0, ends ? 1 : 0);
   const [first, last] = [column[0], column[column.length - 1]];
   out.push(first ? gapAbove(view, first.judged.blank) : FAR, last ? gapBelow(view, last.judged.blank) : FAR);
-  out.push(k.gaps.above, k.gaps.below);
-  out.push(
-    k.twins,
-    k.pages,
-    c.page === k.pages - 1 ? 1 : 0,
-    k.paper.asksInitials ? 1 : 0,
-    k.paper.speaksOfInitials ? 1 : 0,
-  );
-  out.push(view.candidates.length, view.candidates.filter((o) => o.judged.kind === 'signature').length);
-  out.push(...k.rowFacts, k.rowRoles.length);
-  return out;
+  out.push(gaps.above, gaps.below);
 }
 
 const widthOf = (c: Candidate) => c.judged.blank.x1 - c.judged.blank.x0;
@@ -127,7 +144,8 @@ export function roleFeatures(k: Known, role: PlaceRole, kinds: ReadonlyMap<Candi
     const mine = seen.find((s) => s.said.role?.role === role);
     out.push(mine ? mine.gap : FAR, mine ? mine.between : 9);
   }
-  out.push(is(k.heading?.role), k.heading ? k.heading.gap : FAR);
+  out.push(is(k.heading?.role), k.heading ? k.heading.gap : FAR, is(k.carried));
+  out.push(...k.outsiders.map(Number), is(k.signedBelow?.judged.role));
   const roleOf = (o: Candidate | undefined) => is(o?.judged.role);
   out.push(roleOf(row[rowIndex - 1]), roleOf(row[rowIndex + 1]), roleOf(row[0]), roleOf(row[row.length - 1]));
   out.push(roleOf(column[columnIndex - 1]), roleOf(column[columnIndex + 1]));
@@ -147,7 +165,8 @@ export function roleFeatures(k: Known, role: PlaceRole, kinds: ReadonlyMap<Candi
   out.push(RULE_INDEX.get(c.rule) ?? -1, c.judged.blank.y / view.scan.content.height, widthOf(c), k.twins);
   out.push(...(kinds.get(c) ?? []));
   out.push(captions.sentence ? 1 : 0, c.judged.inText ? 1 : 0);
-  out.push(k.gaps.above, k.gaps.below, is(k.said[0]), is(k.said[1]), ...k.rowFacts, ...k.mentions);
+  out.push(k.gaps.above, k.gaps.below, is(k.said[0]), is(k.said[1]), ...k.rowFacts, ...k.mentions, ...k.habits);
+  out.push(is(k.caption?.seen.said.role), k.caption ? DIRECTIONS.indexOf(k.caption.direction) : -1);
   return out;
 }
 
@@ -157,8 +176,13 @@ export interface Decided {
   role: PlaceRole;
 }
 
+/** What was decided of each candidate of a document so far. */
+export interface DecidedSoFar {
+  get: (c: Candidate) => Decided | undefined;
+}
+
 /** Returns the features by which it is weighed whether a candidate is the `n`th of its role. */
-export function ordinalFeatures(k: Known, n: number, decided: ReadonlyMap<Candidate, Decided>): number[] {
+export function ordinalFeatures(k: Known, n: number, decided: DecidedSoFar): number[] {
   const { c, view, row, column } = k;
   const { role: ruled } = c.judged;
   const b = c.judged.blank;
@@ -170,7 +194,7 @@ export function ordinalFeatures(k: Known, n: number, decided: ReadonlyMap<Candid
   for (const d of DIRECTIONS) {
     const near = k.seen[d].find((s) => s.said.role?.role === me.role);
     compare(near?.said.role?.ordinal);
-    out.push(near ? near.between : 9);
+    out.push(near ? near.between : 9, near ? near.gap : FAR);
   }
   compare(k.heading?.role.role === me.role ? k.heading.role.ordinal : null);
   const same = (o: Candidate) => decided.get(o)?.kind === me.kind && decided.get(o)?.role === me.role;
@@ -190,6 +214,9 @@ export function ordinalFeatures(k: Known, n: number, decided: ReadonlyMap<Candid
     if (same(o)) block++;
   }
   out.push(block - n);
+  // A block can begin on the previous page, with its heading there.
+  const earlier = k.heading ? 0 : k.earlier.filter(same).length;
+  out.push(earlier ? earlier + block - n : FAR, k.carried?.role === me.role ? 1 : 0);
   // The signature it may belong to, and which one of its role that is on the page.
   const signs = view.candidates.filter((o) => decided.get(o)?.kind === 'signature' && decided.get(o)?.role === me.role);
   const partner = [...signs].sort((p, q) => away(p, c) - away(q, c))[0];
@@ -198,7 +225,9 @@ export function ordinalFeatures(k: Known, n: number, decided: ReadonlyMap<Candid
   out.push(before ? Math.min(FAR, b.y - before.judged.blank.y) : FAR, before ? b.x0 - before.judged.blank.x0 : FAR);
   const named = view.said.flatMap((s) => (s.role?.role === me.role && s.role.ordinal ? [s.role.ordinal] : []));
   out.push(Math.max(0, ...named), named.includes(n) ? 1 : 0, k.twins, row.length, row.indexOf(c));
-  out.push(RULE_INDEX.get(c.rule) ?? -1, k.starts ? 1 : 0, ...k.rowFacts);
+  out.push(RULE_INDEX.get(c.rule) ?? -1, k.starts ? 1 : 0, ...k.rowFacts, ...k.habits);
+  const said = k.caption?.seen.said.role;
+  compare(said?.role === me.role ? said.ordinal : null);
   return out;
 }
 

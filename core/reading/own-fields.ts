@@ -3,7 +3,7 @@ import type { Rect } from '../paper/types';
 import type { Blank, PageScan } from './blanks';
 import type { Judged } from './classify';
 import { isSigned, tidyLabel } from './judged';
-import type { PrintedPlace } from './types';
+import { DOUBT, type PrintedPlace } from './types';
 
 function meets(a: Rect, b: Rect): boolean {
   const w = Math.min(a.x + a.w, b.x + b.w) - Math.max(a.x, b.x);
@@ -44,16 +44,32 @@ export function sayOwn(j: Judged, f: PrintedPlace): void {
   if (f.role !== 'unknown') j.role = { role: f.role, ordinal: f.ordinal };
 }
 
-/** Returns a field with kind, role and words of the print beside it, if its own name says nothing. */
+/**
+ * Returns the place of a form field, completed from the page. Kind and role come from the field's name; if the name does not
+ * say them, they come from the captions beside the field. If name and page contradict each other, the place is uncertain and
+ * the page's reading is its `other`.
+ */
 export function withCaptions(f: PrintedPlace, j: Judged | undefined): PrintedPlace {
   if (!j) return f;
   const plainField = !f.field?.multiline && !f.field?.options.length && j.kind !== 'checkbox';
-  return {
+  const ownKind = isNamed(f) || !plainField;
+  const ownRole = f.role !== 'unknown';
+  const printed = { role: j.role?.role ?? ('unknown' as const), ordinal: j.role ? (j.role.ordinal ?? 1) : null };
+  const place: PrintedPlace = {
     ...f,
-    kind: isNamed(f) || !plainField ? f.kind : j.kind,
-    ...(isNamed(f) || !plainField || j.kind !== 'date' ? {} : { signed: isSigned(j) }),
-    role: f.role !== 'unknown' ? f.role : (j.role?.role ?? 'unknown'),
-    ordinal: f.role !== 'unknown' ? f.ordinal : j.role ? (j.role.ordinal ?? 1) : null,
+    kind: ownKind ? f.kind : j.kind,
+    ...(ownKind || j.kind !== 'date' ? {} : { signed: isSigned(j) }),
+    role: ownRole ? f.role : printed.role,
+    ordinal: ownRole ? f.ordinal : printed.ordinal,
     label: isNamed(f) && f.kind !== 'checkbox' ? f.label : tidyLabel(j.label) || f.label,
   };
+  const pageIsSure = j.confidence > DOUBT;
+  // A role that only the page names is no more certain than the page.
+  if (!ownRole && printed.role !== 'unknown' && !pageIsSure)
+    return { ...place, confidence: Math.min(f.confidence, j.confidence), ...(j.other ? { other: j.other } : {}) };
+  const contradicts =
+    ownRole && printed.role !== 'unknown' && (printed.role !== f.role || printed.ordinal !== (f.ordinal ?? 1));
+  if (contradicts && pageIsSure)
+    return { ...place, confidence: Math.min(f.confidence, DOUBT), other: { kind: place.kind, ...printed } };
+  return place;
 }

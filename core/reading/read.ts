@@ -1,17 +1,19 @@
 /** Reading a document: every printed place with its kind, role and ordinal. */
+import { overlapArea } from '../paper/geometry';
 import type { Rect } from '../paper/types';
 import type { Blank } from './blanks';
 import { candidatesOf, type Candidates } from './candidates';
 import { sameRow } from './captions';
 import type { Judged } from './classify';
-import { aroundOf, certaintyOf, decide, readied, type Decision, type Weights } from './decide';
+import { aroundOf, certaintyOf, contradicted, otherOf } from './certainty';
+import { decide, readied, type Decision, type Weights } from './decide';
 import { evidenceOf } from './evidence';
 import { isSigned, tidyLabel } from './judged';
 import { withCaptions } from './own-fields';
 import { doubtBorrowed } from './roles';
-import { DOUBT, type PageContent, type PlaceKind, type PrintedPlace } from './types';
+import { DOUBT, type PageContent, type PlaceKind, type PlaceRole, type PrintedPlace } from './types';
 import type { Phrase } from './text';
-import { isFurtherPage, isSampleMark } from './words';
+import { isFurtherPage, isSampleMark, type RoleRead } from './words';
 import { groupBy } from '../sure';
 import LEARNED from './weights.json';
 
@@ -31,6 +33,8 @@ const CROWD = 800;
 const SURE = { alone: 0.95, agreed: 0.85 };
 /** Confidence of a neighbor below which a row is in doubt: it is less than 80 % certain. */
 const LEAST_NEIGHBOR = 0.8 * DOUBT;
+/** Maximum certainty of a place that a neighbor contradicts. */
+const CONTRADICTED = 0.5;
 
 /**
  * Finds the printed places of a document.
@@ -62,8 +66,12 @@ export function placesBy(weights: Weights, found: Candidates): PrintedPlace[] {
     ),
   );
   const around = aroundOf(decisions);
+  const shifted = contradicted(decisions);
   const decided = [
-    ...decisions.map((d) => ({ page: d.k.c.page, judged: judgedBy(d, certaintyOf(weights, d, around)) })),
+    ...decisions.map((d) => ({
+      page: d.k.c.page,
+      judged: judgedBy(d, certaintyOf(weights, d, around), shifted.has(d)),
+    })),
     // Where weighing would take too long, what the rules say is in doubt.
     ...candidates
       .filter((c) => byRules(c.page) && c.isPlace)
@@ -76,6 +84,9 @@ export function placesBy(weights: Weights, found: Candidates): PrintedPlace[] {
     const here = decided.flatMap((d) => (d.page === page && d.judged ? [d.judged] : []));
     // A page that only says that it was printed here is certain of nothing but what its own captions name.
     if (scan.content.scan || further.has(page)) doubtBorrowed(here, paper);
+    certainDays(here);
+    doubtMisnamed(here, paper.misnamed);
+    doubtCovered(here, scan.content.pictures);
     if (!crowded.has(page)) doubtContradictions(here);
     if (scan.phrases.some(isSample)) for (const j of here) j.confidence = Math.min(j.confidence, DOUBT);
   });
@@ -112,6 +123,47 @@ function doubtContradictions(all: readonly Judged[]): void {
     const unsure = row.some((o) => o.confidence < LEAST_NEIGHBOR);
     if (twice || unsure) j.confidence = Math.min(j.confidence, DOUBT);
   }
+  // The date on the row of an uncertain signature is uncertain too, with the same other person.
+  for (const j of all) {
+    if (j.kind !== 'date' || !j.role) continue;
+    const of = hands.find((o) => o.kind === 'signature' && sameRow(o.blank, j.blank) && isSameRole(o.role, j.role));
+    if (!of || of.confidence > DOUBT) continue;
+    j.confidence = Math.min(j.confidence, DOUBT);
+    j.other = of.other?.kind === 'signature' ? { ...of.other, kind: 'date' } : undefined;
+  }
+}
+
+/** Makes the date on the row of a certain signature certain, if a caption says that it is a date and the person is the same. */
+function certainDays(all: readonly Judged[]): void {
+  for (const j of all) {
+    if (j.kind !== 'date' || j.by !== 'words' || !j.role) continue;
+    const of = all.find((o) => o.kind === 'signature' && sameRow(o.blank, j.blank) && isSameRole(o.role, j.role));
+    if (of && of.confidence > DOUBT) j.confidence = Math.max(j.confidence, of.confidence);
+  }
+}
+
+const isSameRole = (a: RoleRead | null, b: RoleRead | null) => a?.role === b?.role && a?.ordinal === b?.ordinal;
+
+/** Makes places uncertain whose role has another meaning in this document: a seller who is called "Buyer". */
+function doubtMisnamed(all: readonly Judged[], misnamed: ReadonlyMap<PlaceRole, PlaceRole>): void {
+  for (const j of all) {
+    const role = j.role && misnamed.get(j.role.role);
+    if (!role || !j.role) continue;
+    j.confidence = Math.min(j.confidence, DOUBT);
+    j.other = { kind: j.kind, role, ordinal: j.role.ordinal ?? 1 };
+  }
+}
+
+/** Share of a place that a picture may cover before the place is uncertain. */
+const MOST_COVERED = 0.4;
+
+/** Makes places uncertain that a picture covers: the signer may not see them, or would sign over print. */
+function doubtCovered(all: readonly Judged[], pictures: readonly Rect[]): void {
+  for (const j of all) {
+    const rect = rectOf(j);
+    const isCovered = pictures.some((p) => overlapArea(p, rect) > MOST_COVERED * rect.w * rect.h);
+    if (isCovered) j.confidence = Math.min(j.confidence, DOUBT);
+  }
 }
 
 /** Returns whether the rules say the same of a candidate. */
@@ -121,15 +173,24 @@ const isAgreed = ({ k: { c }, kind, role, ordinal }: Decision) =>
   (c.judged.role?.role ?? 'unknown') === role &&
   (role === 'unknown' || (c.judged.role?.ordinal ?? 1) === ordinal);
 
-/** Returns a judgment as it was decided; null if it is no place. What is neither certain nor spelled out is in doubt. */
-function judgedBy(d: Decision, certainty: number): Judged | null {
+/**
+ * Returns a judgment with the kind, role and ordinal that were decided; null if it is no place. It is certain if the probability
+ * is high enough or its row spells it out, unless a neighbor contradicts it.
+ */
+function judgedBy(d: Decision, certainty: number, isContradicted: boolean): Judged | null {
   if (d.kind === 'none') return null;
-  const isSure = d.spelledOut || certainty >= (isAgreed(d) ? SURE.agreed : SURE.alone);
+  const isSure = !isContradicted && (d.spelledOut || certainty >= (isAgreed(d) ? SURE.agreed : SURE.alone));
   return {
     ...d.k.c.judged,
     kind: d.kind,
+    // The words of the rules explain only the kind that the rules decided.
+    by: d.k.c.judged.kind === d.kind ? d.k.c.judged.by : 'none',
     role: d.role === 'unknown' ? null : { role: d.role, ordinal: d.ordinal },
-    confidence: isSure ? Math.max(certainty, SURE.agreed) : DOUBT * certainty,
+    // Low enough to make its neighbors uncertain too: see `LEAST_NEIGHBOR`.
+    confidence: isSure
+      ? Math.max(certainty, SURE.agreed)
+      : DOUBT * (isContradicted ? Math.min(certainty, CONTRADICTED) : certainty),
+    other: otherOf(d),
   };
 }
 
@@ -144,6 +205,7 @@ function place(j: Judged, page: number): PrintedPlace {
     label: tidyLabel(j.label),
     source: 'print',
     confidence: Math.round(j.confidence * 100) / 100,
+    ...(j.other && j.confidence <= DOUBT ? { other: j.other } : {}),
   };
 }
 

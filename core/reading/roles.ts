@@ -6,7 +6,16 @@ import { OUTSIDER, type Judged, type PaperContext } from './classify';
 import { isOfText } from './judged';
 import type { Phrase } from './text';
 import { DOUBT, type PlaceKind } from './types';
-import { asksForInitials, isRoleHeading, ownerOf, plain, roleOfWords, type RoleRead } from './words';
+import {
+  asksForInitials,
+  isRoleHeading,
+  lettersOf,
+  misnamedIn,
+  plain,
+  roleOfWords,
+  senseOf,
+  type RoleRead,
+} from './words';
 import { itemAt } from '../sure';
 
 /** Sentences that ask for initials beside clauses. */
@@ -15,15 +24,17 @@ const ASKS_INITIALS =
 
 /** Returns what a document's text says of all its blanks. */
 export function paperOf(text: string): PaperContext {
-  const owner = ownerOf(text);
+  const sense = senseOf(text);
   const asking = ASKS_INITIALS.exec(plain(text));
   return {
-    owner,
+    ...sense,
     asksInitials: asking !== null,
     speaksOfInitials: asksForInitials(text),
     initialsBy: asking
-      ? roleOfWords(plain(text).slice(Math.max(0, asking.index - 24), asking.index + asking[0].length + 24), owner)
+      ? roleOfWords(plain(text).slice(Math.max(0, asking.index - 24), asking.index + asking[0].length + 24), sense)
       : null,
+    letters: lettersOf(text, sense),
+    misnamed: misnamedIn(text, sense),
   };
 }
 
@@ -42,7 +53,7 @@ export function giveRoles(scan: PageScan, all: Judged[], paper: PaperContext): v
       isRoleHeading(p.text) ||
       (p.text.length < 60 &&
         (p.bold || /^[^a-z]+$/.test(p.text) || /:\s*$/.test(p.text)) &&
-        roleOfWords(p.text, paper.owner) !== null &&
+        roleOfWords(p.text, paper) !== null &&
         !/[.;]\s*$/.test(p.text)),
   );
   const signs = all.filter((j) => j.kind === 'signature');
@@ -142,7 +153,7 @@ function underHeading(scan: PageScan, j: Judged, headings: Phrase[], paper: Pape
       if (alone) return h.x0 < b.x1 && (h.x0 <= b.x0 + 12 || h.x1 > b.x0);
       // Headings beside each other each rule their own column.
       const next = headings.filter((o) => Math.abs(o.y - h.y) < 5 && o.x0 > h.x0).sort((p, q) => p.x0 - q.x0)[0];
-      return b.x0 >= h.x0 - 14 && (!next || b.x0 < next.x0 - 8);
+      return b.x0 >= h.x0 - 14 && (!next || (b.x0 + b.x1) / 2 < next.x0 - 8);
     })
     .sort((p, q) => q.y - p.y)[0];
   if (!over) return null;
@@ -154,9 +165,9 @@ function underHeading(scan: PageScan, j: Judged, headings: Phrase[], paper: Pape
       p.bold &&
       p.size > over.size + 0.6 &&
       p.x0 < scan.left + 30 &&
-      !roleOfWords(p.text, paper.owner),
+      !roleOfWords(p.text, paper),
   );
-  return cut ? null : roleOfWords(over.text, paper.owner);
+  return cut ? null : roleOfWords(over.text, paper);
 }
 
 const holds = (c: Rect, p: Phrase) => p.x0 >= c.x - 1 && p.x1 <= c.x + c.w + 1 && p.y > c.y && p.y < c.y + c.h + 1;
@@ -205,7 +216,7 @@ export function giveOrdinals(all: Judged[]): void {
  * recognized. A role is certain only if the place's own caption names it, or that of its signature.
  */
 export function doubtBorrowed(all: Judged[], paper: PaperContext): void {
-  const says = (j: Judged) => roleOfWords(j.label, paper.owner)?.role === j.role?.role;
+  const says = (j: Judged) => roleOfWords(j.label, paper)?.role === j.role?.role;
   for (const j of all) {
     const partner = shared.get(j);
     if (j.role && !says(j) && !(partner && says(partner))) j.confidence = Math.min(j.confidence, DOUBT);

@@ -7,7 +7,8 @@ import type { PlaceKind } from './types';
 import { isRoleHeading, kindOfWords, plain, type RoleRead } from './words';
 
 /** People who sign beside the parties. */
-export const OUTSIDER = /\b(?:witness(?:es)?|notary(?: public)?|testigos?|notari[oa])\b/;
+export const OUTSIDER =
+  /\b(?:witness(?:es)?|notary(?: public)?|testigos?|notari[oa]|(?:escrow|closing|title|loan) (?:officer|agent))\b/;
 
 /** "between ____, of ____ (the “Landlord”), and ____ and ____ (together the “Tenant”)" */
 export const inPreamble = rule('party of a preamble', (q) => {

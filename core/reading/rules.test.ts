@@ -5,7 +5,15 @@ import { RULES, type RuleName } from './rules';
 import { filled, Sheet } from '../test/sheet';
 import type { Blank } from './blanks';
 
-const PAPER: PaperContext = { owner: 'seller', asksInitials: false, speaksOfInitials: false, initialsBy: null };
+const PAPER: PaperContext = {
+  owner: 'seller',
+  broker: 'broker',
+  asksInitials: false,
+  speaksOfInitials: false,
+  initialsBy: null,
+  letters: new Map(),
+  misnamed: new Map(),
+};
 
 /** Returns what each blank of a page is, and by which rule. */
 function judged(sheet: Sheet, paper: Partial<PaperContext> = {}): { rule: RuleName; is: string }[] {

@@ -46,6 +46,8 @@ export interface PageContent {
   frames: Rect[];
   /** Filled areas that are tinted, as fields on a screen are. */
   shades: Rect[];
+  /** Pictures on the page that may cover what is printed there. */
+  pictures: Rect[];
   /** For a scanned page: without words, or with invisible words over it. */
   scan?: 'bare' | 'worded';
 }
@@ -70,14 +72,18 @@ export const PLACE_ROLES = [
 /** One of `PLACE_ROLES`. */
 export type PlaceRole = (typeof PLACE_ROLES)[number];
 
-/** A place on the page that is to be filled, as it was read. */
-export interface PrintedPlace {
-  /** From 1. */
-  page: number;
+/** What a place is for, and whose it is. */
+export interface PlaceMeaning {
   kind: PlaceKind;
   role: PlaceRole;
   /** Which one of its role, from 1; null if the page does not say. */
   ordinal: number | null;
+}
+
+/** A place on the page that is to be filled, as it was read. */
+export interface PrintedPlace extends PlaceMeaning {
+  /** From 1. */
+  page: number;
   rect: Rect;
   /**
    * For a date: whether it is the date of signing, which the act of signing sets; other dates are part of the text.
@@ -88,6 +94,8 @@ export interface PrintedPlace {
   source: 'print' | 'acroform';
   /** 0 to 1. */
   confidence: number;
+  /** For an uncertain place: what else it may be, if that is nearly as probable. */
+  other?: PlaceMeaning;
   /** What a form field says besides its place. */
   field?: FieldDetail;
 }

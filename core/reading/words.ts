@@ -108,11 +108,25 @@ export interface RoleRead {
   ordinal: number | null;
 }
 
+/** What "owner" and "broker" mean in a document. */
+export interface Sense {
+  /** The role of an "owner". */
+  owner: PlaceRole;
+  /** The role of a "broker" or "agent" if the caption does not say whose broker it is. */
+  broker: PlaceRole;
+}
+
+const SENSE: Sense = { owner: 'seller', broker: 'broker' };
+
+/** Words for a broker that do not say whose broker it is. */
+const BARE_BROKER =
+  /^(?:brokers?|brokerage|agents?|licensees?|sales(?:person|associate)|corredor(?:a|es)?|agentes?|correduria)$/;
+
 /** Returns the role a caption names, and its ordinal; null if it names none. */
-export function roleOfWords(words: string, owner: PlaceRole = 'seller'): RoleRead | null {
+export function roleOfWords(words: string, sense: Sense = SENSE): RoleRead | null {
   const t = caption(words);
   let best: { role: PlaceRole; from: number; word: string } | null = null;
-  const ownerToo: [PlaceRole, RegExp] = [owner, OWNER];
+  const ownerToo: [PlaceRole, RegExp] = [sense.owner, OWNER];
   for (const [role, re] of [...ROLES, ownerToo]) {
     const m = re.exec(t);
     if (!m) continue;
@@ -122,7 +136,45 @@ export function roleOfWords(words: string, owner: PlaceRole = 'seller'): RoleRea
       if (!within) best = { role, from: m.index, word: m[0] };
     }
   }
+  if (best?.role === 'broker' && BARE_BROKER.test(best.word)) best.role = sense.broker;
   return best && { role: best.role, ordinal: ordinalOf(t, best.from, best.from + best.word.length, best.word) };
+}
+
+/** Letters that forms commonly use for a role. With a number after them ("B1") they need no legend. */
+const LETTERS: Readonly<Record<string, PlaceRole>> = { b: 'buyer', s: 'seller', t: 'tenant', l: 'landlord' };
+
+/** Returns the roles that a text abbreviates by a letter, as "B = Buyer" does. */
+export function lettersOf(text: string, sense: Sense): Map<string, PlaceRole> {
+  const out = new Map<string, PlaceRole>();
+  for (const m of plain(text).matchAll(/\b([a-z]) ?= ?([a-z'-]{3,20}(?: [a-z]{3,12})?)/g)) {
+    const role = roleOfWords(itemAt(m, 2), sense);
+    if (role) out.set(itemAt(m, 1), role.role);
+  }
+  return out;
+}
+
+/** A term in quotation marks, with the words right before it: `the seller ("Buyer")`. */
+const DEFINED = /([a-z' -]{3,40}),? \(?(?:the |hereinafter |called |as )?[\u201c"]([a-z' -]{3,24})[\u201d"]/g;
+
+/** Returns the roles that a text renames, with the role they really are: buyer to seller for `the seller ("Buyer")`. */
+export function misnamedIn(text: string, sense: Sense): Map<PlaceRole, PlaceRole> {
+  const out = new Map<PlaceRole, PlaceRole>();
+  for (const m of plain(text).matchAll(DEFINED)) {
+    // Only the last two words say who it is; a role named earlier is somebody else.
+    const who = roleOfWords(itemAt(m, 1).trim().split(' ').slice(-2).join(' '), sense);
+    const term = roleOfWords(itemAt(m, 2), sense);
+    if (who && term && who.role !== term.role) out.set(term.role, who.role);
+  }
+  return out;
+}
+
+/** Returns the role and number that a caption abbreviates: "B1", "S 2", or "T" where a legend says what that is. */
+export function roleOfLetter(words: string, letters: ReadonlyMap<string, PlaceRole>): RoleRead | null {
+  const m = /^[([]? ?([a-z]) ?[-#.]? ?([1-9])? ?[:)\].]?$/.exec(plain(words.slice(0, 12)));
+  if (!m || words.length > 12) return null;
+  const [letter, n] = [itemAt(m, 1), m[2]];
+  const role = letters.get(letter) ?? (n ? LETTERS[letter] : undefined);
+  return role ? { role, ordinal: n ? Number(n) : null } : null;
 }
 
 const FIRST = /\b(?:first|primary|1st|primer(?:o|a)?)\s*$/;
@@ -179,15 +231,26 @@ export function isRoleHeading(text: string): boolean {
   return rest === '' && roleOfWords(t) !== null;
 }
 
-/** Returns whether "owner" means landlord in a document: it speaks of tenants, leases or rent more than of sales. */
-export function ownerOf(text: string): PlaceRole {
+/** Minimum number of times that a document names one side before the absence of the other side counts. */
+const OFTEN = 3;
+
+/**
+ * Returns what "owner" and "broker" mean in a document. An owner is the landlord if the text names tenants, leases or rent more
+ * often than sales, otherwise the seller. A broker is the buyer's broker if the text names a buyer or tenant and no other side.
+ */
+export function senseOf(text: string): Sense {
   const t = plain(text);
   const count = (re: RegExp) => (t.match(re) ?? []).length;
   const lets = count(
     /\b(?:tenant|lease|rent|landlord|lessee|lessor|let|resident|occupant|arrendamiento|inquilin[oa]|alquiler|arrendatari[oa])s?\b/g,
   );
   const sells = count(/\b(?:seller|buyer|purchase|sale|listing|vendedor|comprador|compraventa|venta)(?:s|es)?\b/g);
-  return lets > sells ? 'landlord' : 'seller';
+  const theirs = count(/\b(?:buyer|purchaser|tenant|lessee|comprador|arrendatari|inquilin)/g);
+  const ours = count(/\b(?:seller|vendor|landlord|lessor|owner|listing|vendedor|arrendador|propietari)/g);
+  return {
+    owner: lets > sells ? 'landlord' : 'seller',
+    broker: theirs >= OFTEN && !ours ? 'buyer_broker' : 'broker',
+  };
 }
 
 /** Words for initials; "the initial term" is none. */

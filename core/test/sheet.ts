@@ -13,6 +13,7 @@ export class Sheet {
     down: [],
     frames: [],
     shades: [],
+    pictures: [],
   };
   text(x: number, y: number, text: string, size = 10, bold = false): this {
     Array.from(text).forEach((ch, i) =>

@@ -4,7 +4,7 @@ import '../patterns';
 import { validateValue } from '../packet/kinds';
 import { patternOf } from './pattern';
 import { mergeTags } from '../merge';
-import { isRoleHeading, kindOfWords, ownerOf, roleOfWords } from '../reading/words';
+import { isRoleHeading, kindOfWords, lettersOf, misnamedIn, roleOfWords, senseOf } from '../reading/words';
 import { suggestType } from '../reading';
 import { wordsOfName } from '../reading/acroform';
 import { clip, cutEnd, fileNameOf, firstName, initialsOf, isClean, isEmail, oneLine } from './index';
@@ -38,7 +38,9 @@ const readers: Record<string, (text: string) => unknown> = {
   kindOfWords,
   roleOfWords,
   isRoleHeading,
-  ownerOf,
+  senseOf,
+  lettersOf: (t) => lettersOf(t, senseOf('')),
+  misnamedIn: (t) => misnamedIn(t, senseOf('')),
   wordsOfName,
   mergeTags: (t) => mergeTags(t, new Map()),
   isEmail,

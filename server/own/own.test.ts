@@ -119,6 +119,27 @@ test('two people with one mailbox have a page each, and neither opens the otherâ
   expect((await way.server.ok('signing', { params: { token: link.token } })).me.name).toBe('Callum Alder');
 });
 
+test('touched again and again it keeps few ways in open: the newest work, the others have ended', async () => {
+  const [paper] = (await look(wren.token, wren.cookie)).body.packets;
+  const headers = { cookie: wren.cookie };
+  const made: string[] = [];
+  for (let i = 0; i < 9; i++) {
+    const { token } = await way.server.ok('openOwn', {
+      params: { token: wren.token, packetId: paper!.id },
+      as: 'nobody',
+      headers,
+    });
+    made.push(token);
+    pause();
+  }
+  const opens = await Promise.all(
+    made.map(async (token) => (await way.server.call('signing', { params: { token }, as: 'nobody' })).status === 200),
+  );
+  expect(opens).toEqual([false, false, false, false, true, true, true, true, true]);
+  // The link of the letter is none of them, and still works.
+  expect((await way.server.call('signing', { params: { token: wrens }, as: 'nobody' })).status).toBe(200);
+});
+
 test('nothing of anybody else is there: no packet, no document, not even whether there is one', async () => {
   const headers = { cookie: wren.cookie };
   const theirs = await way.server.ok('packet', { params: { packetId: packetOfOthers } });

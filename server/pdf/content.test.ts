@@ -1,9 +1,10 @@
 /** Lines to write on are found however a program draws them. */
 import { PDFDocument, PDFName } from '@cantoo/pdf-lib';
+import type { PageContent } from '@gatepath/core/reading';
 import { openContent, pageContent } from './content';
 
-/** Returns the level lines of a page with this content, left end, right end and height from the top, rounded. */
-async function linesOf(content: string): Promise<number[][]> {
+/** Returns what is read of a page with this content: a font is `/F`, a picture `/I`. */
+async function read(content: string): Promise<PageContent> {
   const doc = await PDFDocument.create();
   const page = doc.addPage([612, 792]);
   const image = doc.context.stream(new Uint8Array([0]), {
@@ -14,17 +15,26 @@ async function linesOf(content: string): Promise<number[][]> {
     BitsPerComponent: 8,
     ColorSpace: 'DeviceGray',
   });
-  page.node.set(PDFName.of('Resources'), doc.context.obj({ XObject: { I: doc.context.register(image) } }));
+  const font = doc.context.obj({ Type: 'Font', Subtype: 'Type1', BaseFont: 'Helvetica' });
+  page.node.set(
+    PDFName.of('Resources'),
+    doc.context.obj({ XObject: { I: doc.context.register(image) }, Font: { F: doc.context.register(font) } }),
+  );
   page.node.set(PDFName.of('Contents'), doc.context.register(doc.context.stream(content)));
   const { doc: open, destroy } = await openContent(await doc.save());
   try {
-    const { across } = await pageContent(open, 1);
-    return across
-      .map((l) => [Math.round(l.x0), Math.round(l.x1), Math.round(l.y)])
-      .sort((a, b) => a[2]! - b[2]! || a[0]! - b[0]!);
+    return await pageContent(open, 1);
   } finally {
     await destroy();
   }
+}
+
+/** Returns the level lines of a page with this content, left end, right end and height from the top, rounded. */
+async function linesOf(content: string): Promise<number[][]> {
+  const { across } = await read(content);
+  return across
+    .map((l) => [Math.round(l.x0), Math.round(l.x1), Math.round(l.y)])
+    .sort((a, b) => a[2]! - b[2]! || a[0]! - b[0]!);
 }
 
 const many = (n: number, piece: (x: number) => string, step: number) =>
@@ -53,4 +63,32 @@ test('two lines on one row stay two', async () => {
     [100, 155, 100],
     [220, 275, 100],
   ]);
+});
+
+const words = (c: PageContent) => c.glyphs.map((g) => g.ch).join('');
+const say = (text: string, color: string) => `BT /F 10 Tf ${color} rg 100 600 Td (${text}) Tj ET`;
+
+test.each([
+  ['black', say('Buyer', '0 0 0'), 'Buyer'],
+  ['white on white', say('Seller', '1 1 1'), ''],
+  ['white on a dark band', `0.2 g 90 590 200 30 re f ${say('Seller', '1 1 1')}`, 'Seller'],
+  ['white beside a dark band', `0.2 g 290 590 200 30 re f ${say('Seller', '1 1 1')}`, ''],
+  ['white on a picture', `q 200 0 0 30 90 590 cm /I Do Q ${say('Seller', '1 1 1')}`, 'Seller'],
+  ['white on a thick stroke', `30 w 0.2 G 90 605 m 290 605 l S ${say('Seller', '1 1 1')}`, 'Seller'],
+  ['white on a tint', `0.95 g 90 590 200 30 re f ${say('Seller', '1 1 1')}`, ''],
+])('words printed %s are read if they can be seen', async (_, content, seen) => {
+  expect(words(await read(content))).toBe(seen);
+});
+
+test('words printed white under a scanned page are its recognized words', async () => {
+  const white = `BT /F 10 Tf 1 1 1 rg 100 600 Td (Initials of the buyer) Tj ET`;
+  const scan = await read(`${white}\nq 612 0 0 792 0 0 cm /I Do Q`);
+  expect([scan.scan, words(scan)]).toEqual(['worded', 'Initialsofthebuyer']);
+});
+
+test('pictures that may cover a place are noted, bullets and whole pages are not', async () => {
+  const at = (w: number, h: number) => `q ${w} 0 0 ${h} 100 600 cm /I Do Q`;
+  const { pictures } = await read(`${at(8, 8)}\n${at(200, 40)}`);
+  expect(pictures.map((p) => [p.x, p.y, p.w, p.h].map(Math.round))).toEqual([[100, 152, 200, 40]]);
+  expect((await read('q 612 0 0 792 0 0 cm /I Do Q')).pictures).toEqual([]);
 });

@@ -87,6 +87,11 @@ const isWhite = (c: string) => /^#f[c-f]f[c-f]f[c-f]$/i.test(c);
 /** Thickness, in points, up to which a filled box is a line. */
 const THIN = 2.2;
 
+/** Maximum number of areas that white letters are compared with, and of pictures that places are compared with. */
+const MOST_GROUNDS = 400;
+/** Size, in points, of a picture that is too small to cover a place: a bullet, a box to check. */
+const SMALL = { w: 20, h: 12 };
+
 /** A page is a scan if a picture covers this share of it and hardly anything else is written on it. */
 const COVERED = 0.55;
 const MOST_WRITTEN = 120;
@@ -106,10 +111,15 @@ class Reader {
   private lineX = 0;
   private lineY = 0;
   private readonly fonts = new Map<string, FontFacts>();
-  /** Area of the pictures, and numbers of visible and invisible letters. */
   /** Pieces of lines: dashes, dots, underlined spaces. */
   private readonly bits: AcrossLine[] = [];
+  /** Area of the pictures, in square points. */
   private pictured = 0;
+  /** Areas on which white letters are visible: dark fills and pictures. Null if all white letters count as visible. */
+  private grounds: Rect[] | null = [];
+  /** White letters on white: dropped on a printed page, kept on a scan, where they are its recognized words. */
+  private readonly lost: PageContent['glyphs'] = [];
+  /** Numbers of visible and invisible letters. */
   private seen = 0;
   private unseen = 0;
 
@@ -125,6 +135,7 @@ class Reader {
       down: [],
       frames: [],
       shades: [],
+      pictures: [],
     };
     this.s = {
       ctm: matrixIn(view.transform),
@@ -148,8 +159,10 @@ class Reader {
     const { width, height } = this.out;
     this.out.across.push(...linesOfBits(this.bits));
     // A page counts as scanned if pictures cover it and hardly any words are visible.
-    if (this.pictured >= COVERED * width * height && this.seen < MOST_WRITTEN)
+    if (this.pictured >= COVERED * width * height && this.seen < MOST_WRITTEN) {
       this.out.scan = this.unseen >= WORDED ? 'worded' : 'bare';
+      for (const glyph of this.lost) this.out.glyphs.push(glyph);
+    }
     return this.out;
   }
 
@@ -161,6 +174,23 @@ class Reader {
     if (across > 0 && down > 0) this.pictured += across * down;
     // A line that is painted as a picture.
     if (h <= THIN) this.level(x, x + w, y + h / 2);
+    this.ground({ x, y, w, h });
+    if (h > SMALL.h && w > SMALL.w && w * h < COVERED * width * height && this.out.pictures.length < MOST_GROUNDS)
+      this.out.pictures.push({ x, y, w, h });
+  }
+
+  /** Adds an area on which white letters are visible. */
+  private ground(box: Rect): void {
+    if (!this.grounds || box.h < LEAST || box.w < LEAST) return;
+    // Beyond this number comparing takes too long: all white letters count as visible then.
+    if (this.grounds.length < MOST_GROUNDS) this.grounds.push(box);
+    else this.grounds = null;
+  }
+
+  /** Returns whether a letter of this color at this point is white on white. */
+  private isLost(color: string, x: number, y: number): boolean {
+    const on = ({ x: left, y: top, w, h }: Rect) => x >= left && x <= left + w && y >= top && y <= top + h + 2;
+    return isWhite(color) && this.grounds !== null && !this.grounds.some(on);
   }
 
   // eslint-disable-next-line max-lines-per-function -- one case for each operator that says where something is drawn
@@ -249,6 +279,9 @@ class Reader {
       case OPS.paintSolidColorImageMask:
         this.picture();
         break;
+      case OPS.shadingFill:
+        this.grounds = null;
+        break;
       case OPS.constructPath:
         this.path(numberIn(a[0]), a[1] ? listIn(listIn(a[1])[0]).map(numberIn) : null);
         break;
@@ -295,16 +328,17 @@ class Reader {
       const advance = g.width * s.size * s.font.matrix[0];
       const x0 = this.x + at * s.hScale;
       const x1 = this.x + (at + advance) * s.hScale;
-      if (g.unicode.trim()) this[hidden ? 'unseen' : 'seen']++;
+      const [px0, py] = point(m, x0, this.y + s.rise);
+      const [px1] = point(m, x1, this.y + s.rise);
+      const lost = s.textMode === 0 && this.isLost(s.fill, (px0 + px1) / 2, py - size * 0.3);
+      if (g.unicode.trim()) this[hidden || lost ? 'unseen' : 'seen']++;
       if (level) {
-        const [px0, py] = point(m, x0, this.y + s.rise);
-        const [px1] = point(m, x1, this.y + s.rise);
         const ch = s.font.boxes?.get(g.originalCharCode & 0xff) ?? g.unicode;
         // A ligature is one glyph with several letters.
         const chars = Array.from(ch);
-        if (!hidden || ch.trim())
+        if (ch.trim() || !(hidden || lost))
           chars.forEach((c, k) =>
-            this.out.glyphs.push({
+            (lost ? this.lost : this.out.glyphs).push({
               ch: c,
               x0: px0 + ((px1 - px0) * k) / chars.length,
               x1: px0 + ((px1 - px0) * (k + 1)) / chars.length,
@@ -341,6 +375,12 @@ class Reader {
     const inked = { fill: fills && !isWhite(s.fill), stroke: strokes && !isWhite(s.stroke) };
     if (!inked.fill && !inked.stroke) return;
     const subs = subpaths(data, s.ctm);
+    if (inked.fill && !isTint(s.fill)) for (const sub of subs) this.ground(sub.box);
+    // A thick stroke is a band.
+    const half = (s.lineWidth * Math.hypot(s.ctm[2], s.ctm[3])) / 2;
+    if (inked.stroke && half > THIN && !isTint(s.stroke))
+      for (const { box: b } of subs)
+        this.ground({ x: b.x - half, y: b.y - half, w: b.w + 2 * half, h: b.h + 2 * half });
     const frame = subs.length === 2 && inked.fill && !inked.stroke && nested(itemAt(subs, 0).box, itemAt(subs, 1).box);
     if (frame) {
       this.frame(itemAt(subs, 0).box.w > itemAt(subs, 1).box.w ? itemAt(subs, 0).box : itemAt(subs, 1).box);

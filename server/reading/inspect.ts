@@ -51,15 +51,19 @@ interface WholePaper extends ReturnedPaper {
   close: () => void;
 }
 
-/** Returns the places of a file, without examining whether they are filled. */
-export async function placesIn(file: string | Uint8Array): Promise<PrintedPlace[]> {
-  const paper = await wholePaper(file);
+/**
+ * Returns the places of a file, without examining whether they are filled.
+ *
+ * @param placesOf  reads the places of pages; the bench reads with weights of its own
+ */
+export async function placesIn(file: string | Uint8Array, placesOf = readPlaces): Promise<PrintedPlace[]> {
+  const paper = await wholePaper(file, placesOf);
   paper.close();
   return paper.places.map(paper.asItCame);
 }
 
 /** Returns a file with everything that is read on it. */
-async function wholePaper(file: string | Uint8Array): Promise<WholePaper> {
+async function wholePaper(file: string | Uint8Array, placesOf = readPlaces): Promise<WholePaper> {
   const bytes = typeof file === 'string' ? await readStored(file) : file;
   const came = await contentsOf(bytes);
   const bare = came.contents.flatMap((c, i) => (c.scan === 'bare' ? [i + 1] : []));
@@ -77,7 +81,7 @@ async function wholePaper(file: string | Uint8Array): Promise<WholePaper> {
       words: wordsOf(linesOf(c.glyphs)),
       sheet: async () => ({ mask: inkOf(await grayOf(await doc(), i + 1, c)), scale: scaleOf(c) }),
     })),
-    places: readPlaces(contents, fields),
+    places: placesOf(contents, fields),
     asItCame: read?.asItCame ?? ((place) => place),
     close: () => void drawn?.then((d) => d.destroy()),
   };

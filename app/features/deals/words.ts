@@ -215,11 +215,11 @@ export const TEXT = {
   signedElsewhere: 'Signed elsewhere on',
   validUntil: 'Valid until',
   // facts-card.tsx
-  moreToFillIn: (more: Part) => ` ${more} more to fill in.`,
+  moreToFillIn: (more: number) => ` ${more} more ${more === 1 ? 'question' : 'questions'} after this.`,
   facts: 'Facts',
   correctTheFactsOfThis: 'Correct the facts of this deal',
   noFactsYetTheyDecide: 'No facts yet. They decide which papers the deal needs.',
-  neededFor: (papers: Part, n: number) => `Fill in to see whether ${papers} ${n === 1 ? 'applies' : 'apply'}.`,
+  neededFor: (papers: Part, n: number) => `Your answer decides whether ${papers} ${n === 1 ? 'is' : 'are'} required.`,
   fillIn: 'Fill in',
   streetAddress: 'Street address',
   town: 'Town',

@@ -21,6 +21,7 @@ import { Body, Heading, Small, Strong } from '../../ui/text';
 import { slotToken } from '../../ui/slot-token';
 import { Token } from '../../ui/token';
 import { useDocumentTools } from './use-document-tools';
+import { Either, questionOf } from './either';
 import type { Desk } from './use-desk';
 import { itemAt } from '@gatepath/core/sure';
 import { TEXT } from './words';
@@ -205,49 +206,53 @@ function PlaceRow({ desk, places, onGo }: { desk: Desk; places: Proposal[]; onGo
   const place = itemAt(places, 0);
   const party = desk.draft.parties.find((x) => x.id === place.partyId);
   const what = `${KINDS[place.kind].word}, ${pageRanges(places.map((x) => x.page))}`;
+  const question = questionOf(desk, place);
   return (
-    <Row gap={8}>
-      {party ? (
-        <Token name={party.name} letters={slotToken(party)} ink={party.ink} size={24} />
-      ) : (
-        <View
-          style={{
-            width: 24,
-            height: 24,
-            borderRadius: 12,
-            borderWidth: 1.5,
-            borderStyle: 'dotted',
-            borderColor: p.slate,
-            alignItems: 'center',
+    <>
+      <Row gap={8}>
+        {party ? (
+          <Token name={party.name} letters={slotToken(party)} ink={party.ink} size={24} />
+        ) : (
+          <View
+            style={{
+              width: 24,
+              height: 24,
+              borderRadius: 12,
+              borderWidth: 1.5,
+              borderStyle: 'dotted',
+              borderColor: p.slate,
+              alignItems: 'center',
+            }}
+          >
+            <Body tone="plain" style={{ fontSize: 14, lineHeight: 20 }}>
+              ?
+            </Body>
+          </View>
+        )}
+        <Pressable
+          role="button"
+          onPress={() => {
+            desk.goTo(place.documentId, place.page);
+            desk.pickProposal(place.id);
+            onGo?.();
           }}
+          style={{ flex: 1, minHeight: 44, justifyContent: 'center' }}
         >
-          <Body tone="plain" style={{ fontSize: 14, lineHeight: 20 }}>
-            ?
-          </Body>
-        </View>
-      )}
-      <Pressable
-        role="button"
-        onPress={() => {
-          desk.goTo(place.documentId, place.page);
-          desk.pickProposal(place.id);
-          onGo?.();
-        }}
-        style={{ flex: 1, minHeight: 44, justifyContent: 'center' }}
-      >
-        <Body style={{ fontSize: 15 }}>{what}</Body>
-        {place.doubtful ? (
-          <Small tone="warn">{TEXT.uncertainPlace(place.label ? `: ${place.label}` : '')}</Small>
-        ) : place.beside ? (
-          <Small>{TEXT.besideThePrintedOnes}</Small>
-        ) : place.label ? (
-          <Small numberOfLines={1}>{place.label}</Small>
+          <Body style={{ fontSize: 15 }}>{what}</Body>
+          {place.doubtful ? (
+            <Small tone="warn">{question ?? TEXT.uncertainPlace(place.label ? `: ${place.label}` : '')}</Small>
+          ) : place.beside ? (
+            <Small>{TEXT.besideThePrintedOnes}</Small>
+          ) : place.label ? (
+            <Small numberOfLines={1}>{place.label}</Small>
+          ) : null}
+        </Pressable>
+        {canAccept(place) && !question ? (
+          <IconButton name="check" label={TEXT.accept(what)} onPress={() => desk.accept(places)} />
         ) : null}
-      </Pressable>
-      {canAccept(place) ? (
-        <IconButton name="check" label={TEXT.accept(what)} onPress={() => desk.accept(places)} />
-      ) : null}
-      <IconButton name="close" label={TEXT.leaveOutOf(what)} onPress={() => desk.dismiss(places)} />
-    </Row>
+        <IconButton name="close" label={TEXT.leaveOutOf(what)} onPress={() => desk.dismiss(places)} />
+      </Row>
+      <Either desk={desk} places={places} />
+    </>
   );
 }

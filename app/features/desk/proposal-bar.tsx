@@ -5,6 +5,7 @@ import { Button, IconButton } from '../../ui/pieces';
 import { Body } from '../../ui/text';
 import { BarButton } from './selection-bar';
 import { BAR_TEXT, UndoRedo } from './bar-parts';
+import { Either, questionOf } from './either';
 import type { Desk } from './use-desk';
 import { TEXT } from './words';
 import { Row } from '../../ui/layout';
@@ -18,16 +19,19 @@ export function ProposalBar({ desk, proposal }: { desk: Desk; proposal: Proposal
   const all = twinsOf(proposal, desk.view.proposals);
   // Without a name on the page it is for the chosen party.
   const to = party ?? signers.find((x) => x.id === desk.partyId) ?? null;
+  const question = questionOf(desk, proposal);
   return (
     <>
       <Row>
         <Body numberOfLines={2} grow style={{ color: BAR_TEXT, fontSize: 15 }}>
-          {`${proposal.doubtful ? TEXT.uncertain : TEXT.printedHere}: ${KINDS[proposal.kind].word}${proposal.label ? `, “${proposal.label}”` : ''}`}
+          {question ??
+            `${proposal.doubtful ? TEXT.uncertain : TEXT.printedHere}: ${KINDS[proposal.kind].word}${proposal.label ? `, “${proposal.label}”` : ''}`}
         </Body>
         <IconButton name="close" label={TEXT.letGo} color={BAR_TEXT} onPress={() => desk.pickProposal(null)} />
       </Row>
+      {question ? <Either desk={desk} places={all} isOnBar /> : null}
       <Row gap={8} align="stretch" wrap>
-        {to ? (
+        {to && !question ? (
           <Button kind="main" testID="accept-one" onPress={() => desk.accept(all, party ? {} : { partyId: to.id })}>
             {all.length > 1 ? TEXT.acceptOnPages(calledOf(to), all.length) : TEXT.acceptFor(calledOf(to))}
           </Button>

@@ -238,7 +238,7 @@ export const TEXT = {
   aRoleOfThisForm: 'a role of this form',
   somebodyInThisPacket: 'someone in this packet',
   readNotMarksYet: (places: Part, matched: number, whom: Part) =>
-    `${places} read, not marks yet. ${matched || 'None'} of them ${matched > 1 ? 'name' : 'names'} ${whom}.`,
+    `${places} read, not marks yet. ${matched || 'None'} of them clearly ${matched > 1 ? 'name' : 'names'} ${whom}.`,
   acceptAll: (matchedCount: Part) => `Accept all ${matchedCount}`,
   acceptAllPlaces: (mineCount: Part, name: Part) => `Accept all ${mineCount} places of ${name}`,
   forPeopleWhoAreNot: (places: Part) => `${places} for people who are not in this packet.`,
@@ -260,6 +260,13 @@ export const TEXT = {
   leaveOutOf: (what: Part) => `Dismiss ${what}`,
   // proposal-bar.tsx
   uncertain: 'Uncertain',
+  eitherOf: (kind: Part, who: Part, otherKind: Part, otherWho: Part) =>
+    kind === otherKind
+      ? `Uncertain: ${kind} of ${who} or of ${otherWho}?`
+      : who === otherWho
+        ? `Uncertain: ${kind} or ${otherKind} of ${who}?`
+        : `Uncertain: ${kind} of ${who} or ${otherKind} of ${otherWho}?`,
+  eitherFor: (kind: Part, who: Part, pages: number) => `${who}: ${kind}${pages > 1 ? ` on ${pages} pages` : ''}`,
   printedHere: 'Printed here',
   letGo: 'Deselect',
   acceptFor: (who: Part) => `Accept for ${who}`,
@@ -387,7 +394,7 @@ export const TEXT = {
   second: 'Second',
   first: 'First',
   twoChoicesPlaced: 'Two choices placed.',
-  initialsBesideAChangeAre: 'These initials go with a change to the text. To remove them, delete that change.',
+  initialsBesideAChangeAre: 'These initials are for a change to the text. To remove them, delete the change.',
   putOnPagesTo: (counted: Part, from: Part, to: Part) => `${counted} put on pages ${from} to ${to}.`,
   givenToToo: (counted: Part, name: Part) => `${counted} given to ${name} too.`,
   printedPlace: 'printed place',

@@ -66,7 +66,7 @@ export function asking(m: Manner, sides: [Role, Role]): string {
         : words;
     if (side === 'left')
       return `<span style="display:inline-block;margin-right:12pt">${caption}${r.is(0.9) ? ':' : ''} ${line}</span>`;
-    return `<span style="display:inline-block;margin:6pt 12pt 0 0;vertical-align:top">${side === 'above' ? `<small>${caption}</small><br>${line}` : `${line}<br><small>${caption}</small>`}</span>`;
+    return `<span style="display:inline-block;margin:${side === 'above' ? 11 : 6}pt 12pt 0 0;vertical-align:top">${side === 'above' ? `<small>${caption}</small><br>${line}` : `${line}<br><small>${caption}</small>`}</span>`;
   };
   const kept = things.filter(([, kind]) => kind !== 'name' || whose);
   if (side !== 'grid')
@@ -115,7 +115,7 @@ export function partiesTable(m: Manner, roles: readonly Role[]): string {
       return people
         .map(
           (w) =>
-            `<div style="margin:6pt 0"><span style="display:inline-block;margin-right:14pt"><small>${called(w)}</small><br>${name(w)}</span>${extra ? `<span style="display:inline-block"><small>${extra}</small><br>${more(w)}</span>` : ''}</div>`,
+            `<div style="margin:12pt 0 0"><span style="display:inline-block;margin-right:14pt"><small>${called(w)}</small><br>${name(w)}</span>${extra ? `<span style="display:inline-block"><small>${extra}</small><br>${more(w)}</span>` : ''}</div>`,
         )
         .join('');
     case 'cells':
@@ -325,11 +325,11 @@ export const feeTable = (r: Random) =>
     .map((w) => `<tr><td>${w}</td><td>$${r.int(10, 300)}.00</td></tr>`)
     .join('')}</table>`;
 
-/** Returns the day of signing in words, over the signatures of one role. */
-export function dated(m: Manner, role: Role): string {
+/** Returns the day of signing in words, over the signatures of one role, or of all: then it is nobody's. */
+export function dated(m: Manner, role: Role | null): string {
   const { r } = m;
   const drawn = m.lines === 'frame' || m.lines === 'tint' ? 'underscores' : m.lines;
-  const at = (w: number) => blank(r, drawn, 'date', { role, ordinal: 1 }, w);
+  const at = (w: number) => blank(r, drawn, 'date', role && { role, ordinal: 1 }, w);
   return m.language === 'en'
     ? `<p style="margin:12pt 0 4pt">${r.of(['Dated this', 'Signed on the', 'Dated the'])} ${at(30)} day of ${at(80)}, 20${at(20)}.</p>`
     : `<p style="margin:12pt 0 4pt">En ${r.of(['Quayside', 'la ciudad'])}, a ${at(30)} de ${at(80)} de 20${at(20)}.</p>`;

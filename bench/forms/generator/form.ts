@@ -21,6 +21,7 @@ import { blank, type Drawn } from './blanks';
 import { CLAUSE_INITIALS, FEET, footOf, initialedClauses, type Foot } from './initialing';
 import { randomOf, type Random } from './random';
 import { SIGNING, signingBlock, type Manner, type Signing } from './signing';
+import { answerTable, certificate, headFacts, personCards, writtenTable } from './tables';
 import { CLAUSES, FILL_INS, ROLE_NAMES, TITLES, type Role } from './wording';
 
 /** A form as it was written: HTML whose links are labels. */
@@ -39,6 +40,9 @@ const SIZES = [
   { width: '8.5in', height: '11in' },
   { width: '8.5in', height: '14in' },
   { width: '210mm', height: '297mm' },
+  { width: '8.5in', height: '11in' },
+  { width: '11in', height: '8.5in' },
+  { width: '148mm', height: '210mm' },
 ] as const;
 
 const inches = (points: number) => `${points / 72}in`;
@@ -98,7 +102,7 @@ function mannerOf(r: Random): {
   isSale: boolean;
   titles: readonly string[];
 } {
-  const language = r.is(0.17) ? 'es' : 'en';
+  const language = r.is(0.22) ? 'es' : 'en';
   const isSale = r.is(0.55);
   const sides: [Role, Role] = isSale ? ['seller', 'buyer'] : ['landlord', 'tenant'];
   if (r.is(0.4)) sides.reverse();
@@ -179,7 +183,13 @@ export function writeForm(seed: number): Written {
   const blocks: string[] = [];
   // A title, and a preamble that says who is who.
   blocks.push(`<h1 style="text-align:${r.of(['left', 'center'])}">${r.is(0.3) ? title.toUpperCase() : title}</h1>`);
-  if (r.is(0.7)) blocks.push(preamble(m, sides, fill));
+  if (r.is(0.12))
+    blocks.push(
+      `<p style="text-align:right">${m.language === 'en' ? r.of(['No.', 'Addendum no.', 'File no.']) : 'N.º'} ${fill('text', r.int(25, 60))}</p>`,
+    );
+  if (r.is(0.2)) blocks.push(headFacts(m, sides));
+  if (r.is(0.65)) blocks.push(preamble(m, sides, fill));
+  if (r.is(0.07)) blocks.push(personCards(m, r.of(sides)));
   if (r.is(0.35)) blocks.push(partiesTable(m, r.is(0.8) ? sides : [...sides, ...others]));
   const clauses = r.int(2, 16);
   let n = 0;
@@ -198,6 +208,8 @@ export function writeForm(seed: number): Written {
     if (r.is(0.07)) blocks.push(itemTable(m));
     if (r.is(0.04)) blocks.push(filledLine(m, sides));
     if (r.is(0.05)) blocks.push(feeTable(r));
+    if (r.is(0.025)) blocks.push(answerTable(m, pairOf(r, sides)));
+    if (r.is(0.025)) blocks.push(writtenTable(m, r.of(sides)));
     if (r.is(0.04))
       blocks.push(
         `<p style="margin:12pt 0 4pt"><b>${numbered ? `${++n}. ` : ''}${r.of(['Notices', 'Condition', 'Payment', 'Access', 'Remedies'])}</b></p>`,
@@ -213,9 +225,10 @@ export function writeForm(seed: number): Written {
   const signing: Signing[] = [];
   const block = (roles: readonly Role[]) => {
     const layout = r.of(SIGNING);
-    if (roles.length === 1 && r.is(0.06)) blocks.push(dated(m, roles[0]!));
+    if (r.is(0.06)) blocks.push(dated(m, roles.length === 1 ? roles[0]! : null));
     signing.push(layout);
-    blocks.push(`<div style="break-inside:avoid">${signingBlock(m, layout, roles)}</div>`);
+    // Some blocks go on over the end of a page.
+    blocks.push(`<div style="break-inside:${r.is(0.7) ? 'avoid' : 'auto'}">${signingBlock(m, layout, roles)}</div>`);
   };
   if (r.is(0.3))
     blocks.push(
@@ -241,6 +254,7 @@ export function writeForm(seed: number): Written {
     blocks.push(
       `<p style="margin:14pt 0 0">${r.of(['Witness', 'Notary public'])}: ${blank(r, m.lines, 'signature', null, 180)} Date: ${blank(r, m.lines, 'date', null, 80)}</p>`,
     );
+  if (r.is(0.08)) blocks.push(certificate(m, r.of(sides)));
   const foot = r.is(0.55) ? r.of(FEET.filter((f) => f !== 'none')) : 'none';
   const footed = r.weighted<readonly Role[]>([
     [sides, 6],

@@ -13,6 +13,10 @@ export const FEET = [
   'cells',
   'each-named',
   'brackets-right',
+  'each-behind',
+  'cells-captioned',
+  'codes',
+  'one-line-parted',
   'none',
 ] as const;
 export type Foot = (typeof FEET)[number];
@@ -74,6 +78,42 @@ export function footOf(m: Manner, foot: Foot, roles: readonly Role[], width: num
           of(role).map((w) => `${nameOf(m, w, several(role))}${r.of(['', ':'])} ${b(role, w.ordinal)}`),
         )
         .join(gap);
+    case 'each-behind':
+      return `${r.is(0.7) ? `${word}: ` : ''}${roles
+        .flatMap((role) => of(role).map((w) => `${b(role, w.ordinal)} ${nameOf(m, w, several(role))}`))
+        .join(gap)}`;
+    case 'cells-captioned':
+      return `<table style="width:auto;font-size:8pt"><tr>${r.is(0.5) ? `<td style="padding:1pt 4pt">${word}</td>` : ''}${roles
+        .flatMap((role) =>
+          of(role).map(
+            (w) =>
+              `<td style="padding:1pt 3pt;vertical-align:top"><small style="font-size:6pt">${nameOf(m, w, several(role))}</small><br>${blank(r, 'nothing', 'initials', w, width)}</td>`,
+          ),
+        )
+        .join('')}</tr></table>`;
+    case 'one-line-parted': {
+      // One line for all, with each name under its part of it.
+      const people = roles.flatMap(of);
+      const part = r.int(60, 96);
+      const row = (draw: (w: (typeof people)[number]) => string, style: string) =>
+        `<div style="${style}">${people.map((w) => `<span style="display:inline-block;width:${part}pt;text-align:center">${draw(w)}</span>`).join('')}</div>`;
+      return `<span style="display:inline-block">${word}</span> <span style="display:inline-block;vertical-align:top">${row((w) => blank(r, 'nothing', 'initials', w, part - 6), 'border-bottom:0.7pt solid #222')}${row((w) => `<small>${nameOf(m, w, several(w.role))}</small>`, '')}</span>`;
+    }
+    case 'codes': {
+      // The first letter of each role, with the number: a legend at the foot says what it means.
+      const code = (w: { role: Role; ordinal: number }) =>
+        `${m.called[w.role][0].slice(0, 1).toUpperCase()}${several(w.role) > 1 || r.is(0.5) ? w.ordinal : ''}`;
+      const legend = roles
+        .map((role) => `${m.called[role][0].slice(0, 1).toUpperCase()} = ${m.called[role][0]}`)
+        .join(', ');
+      const at = (w: { role: Role; ordinal: number }) =>
+        `<span style="display:inline-block;margin-right:9pt">${
+          foot === 'codes' && m.colon
+            ? `${b(w.role, w.ordinal)}<br><small>${code(w)}</small>`
+            : `<small>${code(w)}</small> ${b(w.role, w.ordinal)}`
+        }</span>`;
+      return `<small>${legend}.</small> ${roles.flatMap((role) => of(role).map(at)).join('')}`;
+    }
     case 'boxes-below':
     case 'boxes-above':
       return roles
@@ -106,6 +146,7 @@ export const CLAUSE_INITIALS = [
   'table',
   'table-of-both',
   'heads',
+  'right-margin',
 ] as const;
 export type ClauseInitials = (typeof CLAUSE_INITIALS)[number];
 
@@ -134,6 +175,15 @@ export function initialedClauses(
       return `<p>${asks}</p>${clauses.map((c, i) => `<p>${i + 1}. ${c} ${all()}</p>`).join('')}`;
     case 'margin':
       return `<p>${asks}</p>${clauses.map((c) => `<div style="display:flex"><div style="flex:none;width:${people.length * 50}pt">${all()}</div><div>${c}</div></div>`).join('')}`;
+    case 'right-margin': {
+      const caption = m.language === 'en' ? `${one}’s ${word.toLowerCase()}` : `${word} del ${one}`;
+      return clauses
+        .map(
+          (c) =>
+            `<div style="display:flex;margin:4pt 0"><div>${c}</div><div style="flex:none;width:${people.length * 62}pt;padding-left:8pt">${all()}${r.is(0.7) ? `<br><small>${caption}</small>` : ''}</div></div>`,
+        )
+        .join('');
+    }
     case 'caption-after':
       return clauses
         .map((c) => `<p>${c} ${one}${m.language === 'en' ? '’s' : ''} ${word.toLowerCase()}: ${all()}</p>`)

@@ -37,6 +37,10 @@ export const SIGNING = [
   'cells',
   'name-under-line',
   'one-line',
+  'side-by-side',
+  'cross-lines',
+  'numbered',
+  'given-by',
 ] as const;
 export type Signing = (typeof SIGNING)[number];
 
@@ -138,16 +142,22 @@ export function signingBlock(m: Manner, layout: Signing, roles: readonly Role[])
           : `<p style="margin:10pt 0 2pt">Aceptado por ${name}:</p>`,
         1,
       ],
+      [
+        m.language === 'en'
+          ? `<p style="margin:10pt 0 2pt"><b>${r.of([`Signatures of the ${one}`, `To be signed by the ${many.toLowerCase()}`, `${one}’s acknowledgment`, `Acceptance by ${one}`, `${one} signs here`])}</b></p>`
+          : `<p style="margin:10pt 0 2pt"><b>Firmas de ${name}</b></p>`,
+        2,
+      ],
     ] as const);
   };
   const colon = m.colon ? ':' : '';
-  const group = (draw: (who: Whose, headed: boolean) => string) =>
+  const group = (draw: (who: Whose, headed: boolean) => string, isHeaded = headed) =>
     roles
       .map(
         (role) =>
-          (headed ? heading(role) : '') +
+          (isHeaded ? heading(role) : '') +
           peopleOf(m, [role])
-            .map((who) => draw(who, headed))
+            .map((who) => draw(who, isHeaded))
             .join(''),
       )
       .join('');
@@ -177,7 +187,7 @@ export function signingBlock(m: Manner, layout: Signing, roles: readonly Role[])
     case 'caption-above':
       return group(
         (who, h) =>
-          `<div style="${rowGap}">${parts.map((k) => piece(`<small>${captionOf(k, who, h)}${colon}</small><br>`, line(k, who), '16pt')).join('')}</div>`,
+          `<div style="margin:${r.int(12, 24)}pt 0 0">${parts.map((k) => piece(`<small>${captionOf(k, who, h)}${colon}</small><br>`, line(k, who), '16pt')).join('')}</div>`,
       );
     case 'caption-right':
       return group(
@@ -191,9 +201,11 @@ export function signingBlock(m: Manner, layout: Signing, roles: readonly Role[])
       );
     case 'stack-below': {
       const above = r.is(0.4);
+      // A caption over a line stands nearer to it than to the line before.
+      const apart = r.int(10, 18);
       const one = (k: (typeof BLOCK_KINDS)[number], who: Whose, h: boolean) =>
         above
-          ? `<div style="margin:3pt 0"><small>${captionOf(k, who, h)}</small><br>${line(k, who)}</div>`
+          ? `<div style="margin:${apart}pt 0 0"><small>${captionOf(k, who, h)}</small><br>${line(k, who)}</div>`
           : `<div style="margin:9pt 0 0">${line(k, who)}<br><small>${captionOf(k, who, h)}</small></div>`;
       return group((who, h) => `<div style="${rowGap}">${parts.map((k) => one(k, who, h)).join('')}</div>`);
     }
@@ -203,6 +215,7 @@ export function signingBlock(m: Manner, layout: Signing, roles: readonly Role[])
         ['left', 3],
         ['above', 2],
       ] as const);
+      const apart = r.int(10, 18);
       const w = { signature: r.int(120, 190), name: r.int(110, 170), date: r.int(50, 90), text: r.int(80, 120) };
       const one = (k: (typeof BLOCK_KINDS)[number], who: Whose, h: boolean) => {
         const caption = captionOf(k, who, h);
@@ -210,7 +223,7 @@ export function signingBlock(m: Manner, layout: Signing, roles: readonly Role[])
         if (side === 'left') return `<p style="margin:9pt 0 0">${caption}: ${at}</p>`;
         return side === 'below'
           ? `<div style="margin:12pt 0 0">${at}<br><small>${caption}</small></div>`
-          : `<div style="margin:5pt 0 0"><small>${caption}</small><br>${at}</div>`;
+          : `<div style="margin:${apart}pt 0 0"><small>${caption}</small><br>${at}</div>`;
       };
       const column = (role: Role) =>
         `<div style="width:48%;display:inline-block;vertical-align:top">${heading(role)}${peopleOf(m, [role])
@@ -251,24 +264,63 @@ export function signingBlock(m: Manner, layout: Signing, roles: readonly Role[])
         })
         .join(' ');
     case 'captions-alone':
-      return roles
-        .map(
-          (role) =>
-            heading(role) +
-            peopleOf(m, [role])
-              .map((who) => {
-                const rows = r.is(0.5) ? (['signature', 'name', 'date'] as const) : parts.filter((k) => k !== 'text');
-                return `<div style="margin:8pt 0 0">${rows.map((k) => `<p style="margin:${r.int(6, 14)}pt 0 0">${k === 'signature' ? (m.language === 'en' ? r.of(['By', 'Signature', 'Signed']) : 'Firma') : words[k]!}: ${blank(r, 'nothing', k, who, k === 'date' ? 90 : 180)}</p>`).join('')}</div>`;
-              })
-              .join(''),
-        )
-        .join('');
+      return group((who) => {
+        const rows = r.is(0.5) ? (['signature', 'name', 'date'] as const) : parts.filter((k) => k !== 'text');
+        return `<div style="margin:8pt 0 0">${rows.map((k) => `<p style="margin:${r.int(6, 14)}pt 0 0">${k === 'signature' ? (m.language === 'en' ? r.of(['By', 'Signature', 'Signed']) : 'Firma') : words[k]!}: ${blank(r, 'nothing', k, who, k === 'date' ? 90 : 180)}</p>`).join('')}</div>`;
+      }, true);
     case 'cells': {
       const rows = peopleOf(m, roles).map(
         (who) =>
           `<tr>${parts.map((k) => `<td style="vertical-align:top;height:30pt;padding:2pt 4pt"><small style="font-size:7.5pt">${captionOf(k, who, false)}${colon}</small><br>${blank(r, 'nothing', k, who, Math.min(widths[k]!, 160))}</td>`).join('')}</tr>`,
       );
       return `<table style="margin:10pt 0">${rows.join('')}</table>`;
+    }
+    case 'side-by-side': {
+      // One side on the left, the other on the right, row by row.
+      const sides = roles.slice(0, 2).map((role) => peopleOf(m, [role]));
+      const rows = Math.max(...sides.map((p) => p.length));
+      const narrow = { signature: r.int(110, 150), name: 90, date: r.int(45, 66), text: 60 };
+      const some = parts.filter((k) => k === 'signature' || k === 'date');
+      const below = r.is(0.5);
+      const one = (k: 'signature' | 'date', who: Whose) => {
+        const caption = captionOf(k, who, headed);
+        return below
+          ? piece('', `${line(k, who, narrow[k])}<br><small>${caption}</small>`, '6pt')
+          : piece(`<small>${caption}${colon} </small>`, line(k, who, narrow[k] * 0.7), '4pt');
+      };
+      const half = (who: Whose | undefined) =>
+        `<div style="width:49%;display:inline-block;vertical-align:top">${who ? some.map((k) => one(k as 'signature' | 'date', who)).join('') : ''}</div>`;
+      const heads = headed
+        ? `<div>${roles
+            .slice(0, 2)
+            .map((role) => `<div style="width:49%;display:inline-block">${heading(role)}</div>`)
+            .join('')}</div>`
+        : '';
+      return `${heads}${Array.from({ length: rows }, (_, i) => `<div style="${rowGap}">${sides.map((p) => half(p[i])).join('')}</div>`).join('')}`;
+    }
+    case 'cross-lines':
+      // Each line begins with an X; only the heading over the lines names the role.
+      return group(
+        (who) =>
+          `<div style="${rowGap}">${r.of(['X', 'x', '\u2717'])} ${line('signature', who)} ${parts.includes('date') ? `${words['date']!}${colon} ${line('date', who, 70)}` : ''}</div>`,
+        true,
+      );
+    case 'numbered':
+      return group(
+        (who) =>
+          `<div style="${rowGap}">${who.ordinal}${r.of(['.', ')'])} ${parts.map((k) => (k === 'signature' ? line(k, who) : `${words[k]!}${colon} ${line(k, who, widths[k]! * 0.6)}`)).join(' ')}</div>`,
+        true,
+      );
+    case 'given-by': {
+      const verbs =
+        m.language === 'en'
+          ? ['Received by', 'Given by', 'Accepted by', 'Approved by', 'Agreed by']
+          : ['Recibido por', 'Entregado por'];
+      return group((who) => {
+        const caption = `${r.of(verbs)} ${nameOf(m, who, several(who))}`;
+        const dated = parts.includes('date') ? `${words['date']!}${colon} ${line('date', who, 80)}` : '';
+        return `<div style="${rowGap}">${caption}${colon} ${line('signature', who, 150)} ${dated}</div>`;
+      });
     }
     case 'name-under-line':
       return group((who) => {

@@ -10,12 +10,16 @@ export const ROLE_NAMES: Record<Language, Record<Role, readonly (readonly [strin
     seller: [
       ['Seller', 'Sellers'],
       ['Seller', 'Sellers'],
+      ['Seller', 'Sellers'],
+      ['Transferor', 'Transferors'],
       ['Vendor', 'Vendors'],
       ['Owner', 'Owners'],
     ],
     buyer: [
       ['Buyer', 'Buyers'],
       ['Buyer', 'Buyers'],
+      ['Buyer', 'Buyers'],
+      ['Transferee', 'Transferees'],
       ['Purchaser', 'Purchasers'],
     ],
     landlord: [
@@ -25,6 +29,8 @@ export const ROLE_NAMES: Record<Language, Record<Role, readonly (readonly [strin
     ],
     tenant: [
       ['Tenant', 'Tenants'],
+      ['Tenant', 'Tenants'],
+      ['Applicant', 'Applicants'],
       ['Lessee', 'Lessees'],
       ['Resident', 'Residents'],
       ['Renter', 'Renters'],
@@ -49,8 +55,16 @@ export const ROLE_NAMES: Record<Language, Record<Role, readonly (readonly [strin
     ],
   },
   es: {
-    seller: [['Vendedor', 'Vendedores']],
-    buyer: [['Comprador', 'Compradores']],
+    seller: [
+      ['Vendedor', 'Vendedores'],
+      ['El vendedor', 'Los vendedores'],
+      ['La vendedora', 'Las vendedoras'],
+    ],
+    buyer: [
+      ['Comprador', 'Compradores'],
+      ['El comprador', 'Los compradores'],
+      ['La compradora', 'Las compradoras'],
+    ],
     landlord: [
       ['Arrendador', 'Arrendadores'],
       ['Propietario', 'Propietarios'],
@@ -72,7 +86,18 @@ export const KIND_WORDS: Record<Language, Record<'signature' | 'initials' | 'dat
     signature: ['Signature', 'Signature', 'Signed', 'Sign here', 'Sign', 'Authorized signature'],
     initials: ['Initials', 'Initials', 'Initial', 'Init.', 'Initial here'],
     date: ['Date', 'Date', 'Date', 'Dated', 'Date signed', 'Date of signing'],
-    name: ['Print name', 'Printed name', 'Name', 'Name (print)', 'Full name', 'Name printed', 'Print'],
+    name: [
+      'Print name',
+      'Printed name',
+      'Name',
+      'Name (print)',
+      'Full name',
+      'Name printed',
+      'Print',
+      'Typed or printed name',
+      'Legal name',
+      'Please print',
+    ],
   },
   es: {
     signature: ['Firma', 'Firma', 'Firmado'],

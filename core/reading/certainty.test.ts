@@ -1,0 +1,85 @@
+/** What neighbors contradict, and what else a place may be. */
+import { filled, Sheet } from '../test/sheet';
+import { candidatesOf } from './candidates';
+import { contradicted, otherOf } from './certainty';
+import { KINDS, type Decision } from './decide';
+import { evidenceOf } from './evidence';
+import { PLACE_ROLES, type PlaceKind, type PlaceRole } from './types';
+
+type Said = readonly [PlaceKind | 'none', PlaceRole, number | null];
+
+/** Returns the blanks of a page, decided as a test says. */
+function decided(sheet: Sheet, says: readonly Said[]): Decision[] {
+  const { candidates, scans, paper } = candidatesOf([sheet.content]);
+  const known = evidenceOf(candidates, scans, paper);
+  expect(known.length).toBe(says.length);
+  return known.map((k, i) => {
+    const [kind, role, ordinal] = says[i]!;
+    return { k, kind, role, ordinal, shares: { kind: [], role: [], ordinal: [] } };
+  });
+}
+const indices = (all: Decision[]) => {
+  const found = contradicted(all);
+  return all.flatMap((d, i) => (found.has(d) ? [i] : []));
+};
+
+test('initials beside a blank drawn alike that was taken for something else are contradicted, apart from it they are not', () => {
+  const row = (x: readonly number[]) => {
+    const sheet = filled();
+    for (const at of x) sheet.rule(at, at + 32, 500);
+    return sheet.text(x[x.length - 1]! + 40, 500, 'buyers’ initials');
+  };
+  const says: Said[] = [
+    ['text', 'unknown', null],
+    ['initials', 'buyer', 1],
+    ['initials', 'buyer', 2],
+  ];
+  expect(indices(decided(row([200, 244, 288]), says))).toEqual([1]);
+  expect(indices(decided(row([60, 244, 288]), says))).toEqual([]);
+  expect(indices(decided(row([200, 244, 288]), [['initials', 'buyer', 3], says[1]!, says[2]!]))).toEqual([]);
+  // A line drawn otherwise is another matter.
+  const wide = filled().rule(150, 240, 500).rule(244, 276, 500).rule(288, 320, 500).text(330, 500, 'initials');
+  expect(indices(decided(wide, says))).toEqual([]);
+});
+
+test('a signature under one drawn alike that is nobody’s is contradicted, unless its caption counts it', () => {
+  const stack = (caption: string, apart = 40) =>
+    filled()
+      .rule(100, 300, 400)
+      .rule(100, 300, 400 + apart)
+      .text(60, 400 + apart, caption);
+  const says: Said[] = [
+    ['signature', 'unknown', null],
+    ['signature', 'seller', 1],
+  ];
+  expect(indices(decided(stack('X'), says))).toEqual([1]);
+  expect(indices(decided(stack('X', 90), says))).toEqual([]);
+  expect(indices(decided(stack('Seller 1'), says))).toEqual([]);
+  expect(indices(decided(stack('X'), [['signature', 'seller', 1], says[1]!]))).toEqual([]);
+});
+
+test('a second broker whom no caption counts may be the other side’s', () => {
+  const line = (caption: string) => filled().text(60, 500, caption).rule(200, 400, 500);
+  const says: Said[] = [['signature', 'broker', 2]];
+  const [bare] = decided(line('Broker:'), says);
+  expect(contradicted([bare!]).size).toBe(1);
+  expect(otherOf(bare!)).toEqual({ kind: 'signature', role: 'buyer_broker', ordinal: 1 });
+  expect(indices(decided(line('Broker 2:'), says))).toEqual([]);
+});
+
+test('what else a place may be is the most probable other kind, role or number, if it is worth naming', () => {
+  const [d] = decided(filled().text(60, 500, 'Seller:').rule(200, 400, 500), [['signature', 'seller', 1]]);
+  const shares = (of: readonly string[], p: Record<string, number>) => of.map((name) => p[name] ?? 0);
+  const other = (kind: Record<string, number>, role: Record<string, number>, ordinal: number[]) =>
+    otherOf({ ...d!, shares: { kind: shares(KINDS, kind), role: shares(PLACE_ROLES, role), ordinal } });
+  const sure = { kind: { signature: 0.99 }, role: { seller: 0.99 }, ordinal: [0.99, 0.01] };
+  expect(other(sure.kind, sure.role, sure.ordinal)).toBeUndefined();
+  expect(other(sure.kind, { seller: 0.7, buyer: 0.3 }, sure.ordinal)).toMatchObject({ role: 'buyer', ordinal: 1 });
+  expect(other({ signature: 0.6, name: 0.4 }, { seller: 0.7, buyer: 0.3 }, sure.ordinal)).toMatchObject({
+    kind: 'name',
+    role: 'seller',
+  });
+  expect(other(sure.kind, sure.role, [0.6, 0.4])).toMatchObject({ kind: 'signature', role: 'seller', ordinal: 2 });
+  // That it is no place is offered otherwise: it can be dismissed.
+  expect(other({ signature: 0.6, none: 0.4 }, sure.role, sure.ordinal)).toBeUndefined();
+});

@@ -1,0 +1,158 @@
+/** Computes how certain a decision is, from how well it agrees with the decisions around it, and what else the place may be. */
+import { KINDS, type Decision, type Weights } from './decide';
+import { probabilityOf, scoreOf } from './trees';
+import { PLACE_ROLES, type PlaceMeaning, type PlaceRole } from './types';
+import { groupBy, itemAt } from '../sure';
+
+/** Minimum probability of another reading, relative to the one decided, at which it is offered to the user. */
+const WORTH_NAMING = 0.04;
+
+/**
+ * Returns the second most probable reading of a place: one that differs in kind, role or ordinal. Returns undefined if every
+ * other reading is improbable.
+ */
+export function otherOf(d: Decision): PlaceMeaning | undefined {
+  if (d.kind === 'none') return undefined;
+  const meant = { kind: d.kind, role: d.role, ordinal: d.ordinal };
+  let best = WORTH_NAMING;
+  let other: PlaceMeaning | undefined;
+  const weigh = (p: readonly number[], decided: number, meaning: (i: number) => PlaceMeaning | null) => {
+    p.forEach((share, i) => {
+      const ratio = share / Math.max(1e-6, p[decided] ?? 0);
+      const named = i !== decided && ratio > best ? meaning(i) : null;
+      if (named) [best, other] = [ratio, named];
+    });
+  };
+  weigh(d.shares.kind, KINDS.indexOf(d.kind), (i) => {
+    const kind = itemAt(KINDS, i);
+    return kind === 'none' ? null : { ...meant, kind };
+  });
+  weigh(d.shares.role, PLACE_ROLES.indexOf(d.role), (i) => {
+    const role = itemAt(PLACE_ROLES, i);
+    return role === 'unknown' ? null : { ...meant, role, ordinal: d.role === 'unknown' ? 1 : d.ordinal };
+  });
+  if (isUncountedBroker(d)) return { ...meant, role: 'buyer_broker', ordinal: 1 };
+  if (d.role !== 'unknown') weigh(d.shares.ordinal, (d.ordinal ?? 1) - 1, (i) => ({ ...meant, ordinal: i + 1 }));
+  return other;
+}
+
+/** The decisions of a document by page, without those that are no place, and the ordinals of its signatures by role. */
+export interface Around {
+  pages: ReadonlyMap<number, readonly Decision[]>;
+  hands: ReadonlyMap<PlaceRole, readonly number[]>;
+}
+
+/** Returns the decisions of a document as each of them is compared with the others. */
+export function aroundOf(all: readonly Decision[]): Around {
+  const places = all.filter((d) => d.kind !== 'none');
+  const signatures = places.filter((d) => d.kind === 'signature');
+  const hands = [...groupBy(signatures, (d) => d.role)].map(
+    ([role, of]) => [role, of.map((d) => d.ordinal ?? 0)] as const,
+  );
+  return { pages: groupBy(places, (d) => d.k.c.page), hands: new Map(hands) };
+}
+
+/** Returns the features from which the probability is computed that kind, role and ordinal of a decision are all right. */
+export function certaintyFeatures(d: Decision, around: Around): number[] {
+  const { kind, role, ordinal } = d.shares;
+  // What was decided by the row may not be what is most probable by itself.
+  const margin = (p: readonly number[], at: number) => (p[at] ?? 0) - Math.max(0, ...p.filter((_, i) => i !== at));
+  const [ofKind, ofRole, ofOrdinal] = [KINDS.indexOf(d.kind), PLACE_ROLES.indexOf(d.role), (d.ordinal ?? 1) - 1];
+  const share = (p: readonly number[], at: number) => p[at] ?? 0;
+  const { judged } = d.k.c;
+  const page = around.pages.get(d.k.c.page) ?? [];
+  const b = judged.blank;
+  const same = page.filter((o) => o !== d && o.kind === d.kind && o.role === d.role && o.ordinal === d.ordinal);
+  const onRow = (o: Decision) => Math.abs(o.k.c.judged.blank.y - b.y) < 8;
+  const near = (o: Decision) => Math.abs(o.k.c.judged.blank.y - b.y) < 90;
+  const before =
+    d.ordinal && d.ordinal > 1
+      ? page.some((o) => o.kind === d.kind && o.role === d.role && o.ordinal === d.ordinal! - 1)
+      : true;
+  const hands = around.hands.get(d.role) ?? [];
+  const neighbors = page.filter((o) => o !== d && onRow(o) && o.kind === d.kind);
+  return [
+    KINDS.indexOf(d.kind),
+    PLACE_ROLES.indexOf(d.role),
+    d.ordinal ?? 0,
+    share(kind, ofKind),
+    margin(kind, ofKind),
+    share(role, ofRole),
+    margin(role, ofRole),
+    share(ordinal, ofOrdinal),
+    margin(ordinal, ofOrdinal),
+    share(kind, ofKind) * share(role, ofRole) * share(ordinal, ofOrdinal),
+    d.k.c.isPlace && judged.kind === d.kind ? 1 : 0,
+    judged.role ? (judged.role.role === d.role ? 1 : -1) : 0,
+    judged.role?.ordinal ? (judged.role.ordinal === d.ordinal ? 1 : -1) : 0,
+    judged.confidence,
+    same.filter(onRow).length,
+    same.filter(near).length,
+    same.length,
+    before ? 1 : 0,
+    hands.length,
+    Math.max(0, ...hands) - (d.ordinal ?? 0),
+    neighbors.length,
+    Math.min(1, ...neighbors.map((o) => Math.max(...o.shares.role) * Math.max(...o.shares.ordinal))),
+    d.k.twins,
+    d.k.gaps.above,
+    d.k.gaps.below,
+    d.k.rowRoles.length,
+    new Set(d.k.rowRoles).size,
+    d.k.starts ? 1 : 0,
+    d.k.ends ? 1 : 0,
+    b.x1 - b.x0,
+    ...d.k.rowFacts,
+  ];
+}
+
+/** Returns how certain a decision is: the probability that kind, role and ordinal are all right. */
+export const certaintyOf = (weights: Weights, d: Decision, around: Around): number =>
+  probabilityOf(scoreOf(weights.certainty, certaintyFeatures(d, around)));
+
+/** Maximum distance, in points, between neighbors in a row, and in a stack, that are compared with each other. */
+const NEXT = { across: 80, down: 70 };
+/** Maximum difference in width, in points, of two blanks that are drawn alike. */
+const ALIKE = 6;
+
+const widthOf = ({ k }: Decision) => k.c.judged.blank.x1 - k.c.judged.blank.x0;
+const areAlike = (a: Decision, b: Decision) =>
+  a.k.c.judged.blank.made === b.k.c.judged.blank.made && Math.abs(widthOf(a) - widthOf(b)) < ALIKE;
+
+/**
+ * Returns the decisions that a neighbor contradicts. In each case the reading may be shifted by one person, which no place can
+ * tell by itself:
+ *
+ * - initials next to a blank that is drawn alike but was read as something else;
+ * - a signature under one that is drawn alike but belongs to nobody;
+ * - a second broker although no caption says "2".
+ */
+export function contradicted(all: readonly Decision[]): ReadonlySet<Decision> {
+  const of = new Map(all.map((d) => [d.k.c, d]));
+  const isShifted = (d: Decision): boolean => {
+    const { row, rowIndex, column, columnIndex, named, c } = d.k;
+    const { blank } = c.judged;
+    if (d.kind === 'initials' && blank.made !== 'cell')
+      return [row[rowIndex - 1], row[rowIndex + 1]].some((o) => {
+        const other = o && of.get(o);
+        if (!other || !areAlike(d, other) || other.kind === 'initials') return false;
+        const b = other.k.c.judged.blank;
+        return Math.max(b.x0 - blank.x1, blank.x0 - b.x1) < NEXT.across;
+      });
+    if (d.kind !== 'signature' || d.role === 'unknown') return false;
+    const above = column[columnIndex - 1];
+    const over = above && of.get(above);
+    return (
+      over?.kind === 'signature' &&
+      over.role === 'unknown' &&
+      areAlike(d, over) &&
+      blank.y - over.k.c.judged.blank.y < NEXT.down &&
+      !named.some((n) => n?.ordinal === d.ordinal)
+    );
+  };
+  return new Set(all.filter((d) => isShifted(d) || isUncountedBroker(d)));
+}
+
+/** Returns whether a place was given to a second broker although no caption says "2": the other side's broker may be meant. */
+export const isUncountedBroker = (d: Decision): boolean =>
+  d.role === 'broker' && (d.ordinal ?? 1) > 1 && !d.k.named.some((n) => n?.ordinal === d.ordinal);
