@@ -1,5 +1,6 @@
 /** Background work: one job a thing, tried again by itself, told when it is given up, lost never. */
-import { Live } from '../live/live';
+import type pg from 'pg';
+import { Live, topics } from '../live/live';
 import { TestServer } from '../test/harness';
 import { onPostgres } from '../test/postgres';
 import { inTransaction } from '../db/tx';
@@ -18,10 +19,10 @@ afterAll(() => server.stop());
 
 const db = () => server.ctx.database.pool;
 const errors: string[] = [];
-async function runner(): Promise<Jobs> {
+async function runner(database = server.ctx.database, live = new Live()): Promise<Jobs> {
   const jobs = new Jobs(
-    server.ctx.database,
-    new Live(),
+    database,
+    live,
     (e) => errors.push(String(e)),
     async (n, id) => `${n} of ${id}`,
   );
@@ -51,6 +52,35 @@ test('a job starts when its transaction commits, and only then; the same thing w
   await jobs.idle('snapshot');
   expect(done.sort()).toEqual(['a', 'b']);
   await jobs.stop();
+});
+
+test('a kind is not idle while a job runs that was taken just before the database was asked', async () => {
+  const live = new Live();
+  let begun = () => {};
+  const started = new Promise<void>((r) => (begun = r));
+  let slow = false;
+  // A busy database answers whether jobs wait only once the one that waited has been taken.
+  const query = async (text: string, values: unknown[]) => {
+    if (slow && text.startsWith('select 1 from job')) {
+      live.notify(topics.work('snapshot'));
+      await started;
+    }
+    return db().query(text, values);
+  };
+  const jobs = await runner({ ...server.ctx.database, pool: { query } as unknown as pg.Pool }, live);
+  let done = false;
+  jobs.work('snapshot', async () => {
+    begun();
+    await new Promise((r) => setTimeout(r, 100));
+    done = true;
+  });
+  await jobs.idle('snapshot');
+  const other = await runner();
+  await other.queueNow('snapshot', 'just taken');
+  slow = true;
+  await jobs.idle('snapshot');
+  expect(done).toBe(true);
+  await Promise.all([jobs.stop(), other.stop()]);
 });
 
 // The embedded database has one connection, which is never in two transactions.

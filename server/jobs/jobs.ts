@@ -189,7 +189,8 @@ export class Jobs {
         this.look(name);
         // Some of it may be due only in a moment.
         if (!queue.running.size) await new Promise((r) => setTimeout(r, 20));
-      } else return;
+        // One may have been taken while the database was asked.
+      } else if (!queue.looking && !queue.running.size) return;
     }
   }
 
