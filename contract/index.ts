@@ -55,6 +55,7 @@ export {
   type PartyBody,
   passwordBody,
   type PasswordBody,
+  personBody,
   type PersonBody,
   type QuestionBody,
   resetBody,

@@ -16,7 +16,7 @@ export interface BoostOptions {
 
 export const BOOST: BoostOptions = {
   trees: 60,
-  depth: 5,
+  depth: 6,
   rate: 0.15,
   rows: 0.4,
   features: 0.3,

@@ -142,8 +142,9 @@ export function learn(lessons: Lesson[], say: (text: string) => void = () => und
       const t = l.truth[j];
       const d = decided.get(k.c)!;
       if (!t || t.role === 'unknown' || d.role !== t.role || d.kind !== t.kind) return [];
+      const features = ordinalFeatures(k, decided);
       return Array.from({ length: MOST_ORDINAL }, (_, n) => ({
-        row: ordinalFeatures(k, n + 1, decided),
+        row: features(n + 1),
         target: (t.ordinal ?? 1) === n + 1 ? 1 : 0,
       }));
     });

@@ -50,7 +50,8 @@ export function scanPage(content: PageContent): PageScan {
   const typed = lines.flatMap((l) => typedBlanks(l));
   const boxes = boxBlanks(scan);
   const inCells = cellBlanks(scan, boxes);
-  const ruled = alone.flatMap((l) => ruledBlank(scan, l));
+  const alones = alone.flatMap((l) => ruledBlank(scan, l));
+  const ruled = [...alones, ...lastLines(scan, alones)];
   scan.blanks = [...boxes, ...inCells];
   for (const b of [...typed, ...ruled]) if (!scan.blanks.some((o) => clash(o, b))) scan.blanks.push(b);
   for (const b of scan.blanks)
@@ -248,6 +249,32 @@ function cellBlanks(scan: PageScan, boxes: Blank[]): Blank[] {
   }
   return out;
 }
+
+/** Maximum room between the last caption of a cell and the edge under it, in points. */
+const LAST_ROOM = 30;
+
+/**
+ * Returns the blanks whose line is the lower edge of their cell: the cell has lines to write on, which begin where its last words
+ * do, and those words ask for something and stand over the edge.
+ */
+function lastLines(scan: PageScan, ruled: readonly Blank[]): Blank[] {
+  if (!ruled.length || scan.cells.length > MANY_CELLS) return [];
+  return scan.cells.flatMap((c): Blank[] => {
+    const lines = ruled.filter((b) => b.x0 > c.x - 1 && b.x1 < c.x + c.w + 1 && b.y > c.y && b.y < c.y + c.h - 6);
+    const last = lines[lines.length - 1];
+    if (!last) return [];
+    const words = textIn(scan, c).sort((p, q) => p.y - q.y);
+    const caption = words[words.length - 1];
+    const bottom = c.y + c.h;
+    const room = caption ? bottom - caption.y : 0;
+    if (!caption || caption.y < last.y || room < 12 || room > LAST_ROOM) return [];
+    if (Math.abs(caption.x0 - last.x0) > 3 || !kindOfWords(caption.text)) return [];
+    return [{ x0: last.x0, x1: last.x1, y: bottom - 1.5, h: room - 3, made: 'rule' }];
+  });
+}
+
+/** Number of cells of a page from which on it is not searched for lines within them. */
+const MANY_CELLS = 400;
 
 /** Returns whether a cell is to be filled beside its words: "Phone: ____", and "Lessor ____" at the foot of a page. */
 function hasRoomBeside(scan: PageScan, c: Rect, o: { words: Phrase[]; beside: number; size: number }): boolean {

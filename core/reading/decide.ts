@@ -5,6 +5,7 @@
  * spot of several pages, and blanks of one row, are then decided together. `certainty.ts` computes how certain the result is.
  */
 import type { Known } from './evidence';
+import type { Judged } from './asked';
 import type { Candidate } from './sight';
 import {
   kindFeatures,
@@ -18,6 +19,7 @@ import {
 import { probabilityOf, scoreOf, typed, type Boosted } from './trees';
 import { readRow, signatureBeside, waysOf } from './together';
 import { PLACE_KINDS, PLACE_ROLES, type PlaceRole } from './types';
+import { kindOfWords } from './words';
 import { groupBy, itemAt } from '../sure';
 
 /** What a candidate may be: a kind of place, or none. */
@@ -106,9 +108,8 @@ export function decidedOf(known: Known[], kinds: Shares, roles: Shares): Map<Can
 
 /** Returns the probabilities of the ordinals of a candidate, as it was decided. */
 function ordinalsOfOne(model: Boosted, k: Known, decided: DecidedSoFar): readonly number[] {
-  return shares(
-    Array.from({ length: MOST_ORDINAL }, (_, i) => probabilityOf(scoreOf(model, ordinalFeatures(k, i + 1, decided)))),
-  );
+  const features = ordinalFeatures(k, decided);
+  return shares(Array.from({ length: MOST_ORDINAL }, (_, i) => probabilityOf(scoreOf(model, features(i + 1)))));
 }
 
 /** Returns the probabilities of the ordinals of each candidate. */
@@ -119,15 +120,20 @@ export function ordinalsOf(model: Boosted, known: Known[], decided: Map<Candidat
 }
 
 /** Returns shares with those at one spot of several pages replaced by their mean: a footer means the same everywhere. */
-function pooled(known: Known[], all: Shares): Shares {
-  const spots = new Map<string, Known[]>();
-  for (const k of known) {
-    const there = spots.get(k.spot);
-    if (there) there.push(k);
-    else if (k.twins) spots.set(k.spot, [k]);
-  }
+const pooled = (known: Known[], all: Shares): Shares => meanOver(known, all, (k) => (k.twins ? k.spot : null));
+
+/** Returns shares with those of a table's column whose head names a role replaced by their mean. */
+const pooledByHead = (known: Known[], all: Shares): Shares => meanOver(known, all, (k) => k.headed);
+
+/** Returns shares with those of candidates that have the same key replaced by their geometric mean. */
+function meanOver(known: Known[], all: Shares, keyOf: (k: Known) => string | null): Shares {
+  const groups = groupBy(
+    known.filter((k) => keyOf(k) !== null),
+    (k) => keyOf(k) ?? '',
+  );
   const out = new Map(all);
-  for (const twins of spots.values()) {
+  for (const twins of groups.values()) {
+    if (twins.length < 2) continue;
     const width = all.get(twins[0]!.c)!.length;
     const sum = Array.from({ length: width }, (_, i) =>
       Math.exp(twins.reduce((n, k) => n + Math.log(Math.max(1e-4, all.get(k.c)![i] ?? 0)), 0) / twins.length),
@@ -189,12 +195,18 @@ export interface Decision {
 /** Minimum width of a signature or initials, in points. */
 const LEAST_HAND = 10;
 
+/** Returns whether the words under a blank ask for a signature or initials: "Received by Tenant" before it is no sentence then. */
+function isAskedUnder({ captions: { below } }: Judged): boolean {
+  const kind = below.length ? kindOfWords(below.map((p) => p.text).join(' ')) : null;
+  return kind === 'signature' || kind === 'initials';
+}
+
 /**
  * Returns the probabilities of the kinds of a candidate. Signatures and initials are set to 0 if the sentence continues after
  * the blank, or if the blank is too narrow to sign.
  */
 function possible({ judged }: Candidate, kinds: readonly number[]): readonly number[] {
-  const within = judged.amid || (judged.inText && judged.by !== 'words');
+  const within = judged.amid || (judged.inText && judged.by !== 'words' && !isAskedUnder(judged));
   const narrow = judged.blank.x1 - judged.blank.x0 < LEAST_HAND;
   return within || narrow ? kinds.map((p, i) => (KINDS[i] === 'signature' || KINDS[i] === 'initials' ? 0 : p)) : kinds;
 }
@@ -262,7 +274,7 @@ function readRows(model: Boosted, all: readonly Decision[], soFar: DecidedSoFar,
         return p;
       };
     });
-    readRow(row.map((o, i) => waysOf(o.shares.role, itemAt(ordinals, i)))).forEach((w, i) => {
+    readRow(row.map((o, i) => waysOf(o.shares.role, itemAt(ordinals, i), o.k.named[0]))).forEach((w, i) => {
       const o = itemAt(row, i);
       if (w.role === o.role && w.ordinal === (o.ordinal ?? 1)) return;
       o.shares = { ...o.shares, ordinal: w.role === 'unknown' ? [1] : itemAt(ordinals, i)(w.role) };
@@ -307,12 +319,15 @@ export function decide(weights: Omit<Weights, 'certainty'>, known: Known[]): Dec
     return itemAt(of, PLACE_ROLES.indexOf(role));
   };
   const roles1 = rolesOf(weights.role[0], known, kinds1, rowOf);
-  const roles = pooled(
+  const roles = pooledByHead(
     known,
-    rolesOf(weights.role[1], known, kinds1, (k, role) => {
-      const first = rowOf(k, role);
-      return first && secondRoleFeatures(k, role, first, kinds1, roles1);
-    }),
+    pooled(
+      known,
+      rolesOf(weights.role[1], known, kinds1, (k, role) => {
+        const first = rowOf(k, role);
+        return first && secondRoleFeatures(k, role, first, kinds1, roles1);
+      }),
+    ),
   );
   const belong = belongings(known, decidedOf(known, kinds, roles));
   const shared = sharedBy(roles, belong);

@@ -16,6 +16,7 @@ import {
   headingOver,
   inDirection,
   isOnRow,
+  lastHeading,
   roleSaid,
   startsWithBlank,
   viewOf,
@@ -37,14 +38,21 @@ export interface Known extends Outlook {
   view: PageView;
   paper: PaperContext;
   heading: Heading | null;
-  /** The role that the last heading of the previous page names, if no heading of this page is above the blank. */
+  /** The role that the last heading of the previous page names for this column, if no heading of this page is above the blank. */
   carried: RoleRead | null;
   /** The candidates of the previous page. */
   earlier: readonly Candidate[];
+  /** The last candidate of the previous page that has the same left and right edge: a table may go on over the page. */
+  overleaf: Candidate | null;
   /** For each of the blank's own captions (see `OWN_CAPTIONS`): whether it names a witness, a notary or another outsider. */
   outsiders: readonly boolean[];
   /** The nearest signature below the blank, as the rules see it, at most `REACH` points away. */
   signedBelow: Candidate | null;
+  /** The last signature before the blank and the first one after it in the whole document, as the rules see them. */
+  signedBefore: Candidate | null;
+  signedAfter: Candidate | null;
+  /** How often each role signs in the document, as the rules see it. */
+  signers: ReadonlyMap<PlaceRole, number>;
   row: Candidate[];
   rowIndex: number;
   column: Candidate[];
@@ -55,8 +63,10 @@ export interface Known extends Outlook {
   pages: number;
   /** The roles its captions name: see `CAPTIONS`. */
   named: readonly (RoleRead | null)[];
-  /** The roles named right before and after it in the running text. */
-  said: readonly [RoleRead | null, RoleRead | null];
+  /** The roles named right before and after it in the running text, and in the sentence before it. */
+  said: readonly [RoleRead | null, RoleRead | null, RoleRead | null];
+  /** The column of a table whose head names a role, as a key; null in any other place. */
+  headed: string | null;
   starts: boolean;
   ends: boolean;
   /** Roles named on its row. */
@@ -102,22 +112,86 @@ function signatureUnder(view: PageView, b: Blank): Candidate | null {
   return best;
 }
 
+/** Returns the end of the sentence that runs up to a blank. */
+const sentenceBefore = (before: string) =>
+  (
+    before
+      .slice(-160)
+      .split(/[.;!?] /)
+      .pop() ?? ''
+  ).slice(-120);
+
+/** Returns the key of the column that a cell is in, if the head of the column names a role. */
+function headedBy({ page, judged: { blank, captions } }: Candidate, roleOf: (text: string) => RoleRead | null) {
+  if (blank.made !== 'cell' || !captions.colHead || !roleOf(captions.colHead.slice(-120))) return null;
+  return `${page} ${Math.round(blank.x0)} ${captions.colHead}`;
+}
+
+/** Maximum distance between the edges of blanks of one column of a table, on two pages, in points. */
+const EDGES = 3;
+
+/** Returns the last candidate of a page whose left and right edges are those of a blank. */
+function lastAlike(view: PageView, b: Blank): Candidate | null {
+  let best: Candidate | null = null;
+  for (const o of view.candidates) {
+    const { x0, x1, y } = o.judged.blank;
+    if (Math.abs(x0 - b.x0) > EDGES || Math.abs(x1 - b.x1) > EDGES) continue;
+    if (!best || y > best.judged.blank.y) best = o;
+  }
+  return best;
+}
+
 /** Facts about the whole document that every candidate needs. */
 interface Whole {
   views: PageView[];
   paper: PaperContext;
-  /** The pages on which a candidate lies at each spot. */
+  /** The spot of each candidate, and the pages on which a candidate lies at each spot. */
+  spotOf: ReadonlyMap<Candidate, string>;
   spots: ReadonlyMap<string, ReadonlySet<number>>;
   mentions: readonly number[];
+  /** All signatures as the rules see them, in the order of the document. */
+  signatures: readonly Candidate[];
+  signers: ReadonlyMap<PlaceRole, number>;
 }
 
-/** Returns the position of a candidate on its page, rounded to 5 points, as a key: a footer has the same key on every page. */
-function spotOf({ judged: { blank } }: Candidate): string {
-  return `${Math.round(blank.x0 / 5)} ${Math.round(blank.x1 / 5)} ${Math.round(blank.y / 5)}`;
+/** Returns whether a candidate comes before another one in the document. */
+const isBefore = (p: Candidate, q: Candidate) =>
+  p.page < q.page || (p.page === q.page && p.judged.blank.y < q.judged.blank.y - SAME_LINE);
+
+/** Maximum distance between the baselines of blanks of one line, in points. */
+const SAME_LINE = 3;
+
+/** Returns the last signature before a candidate and the first one after it, by bisection. */
+function signedAround(c: Candidate, signatures: readonly Candidate[]): [Candidate | null, Candidate | null] {
+  const first = (comes: (s: Candidate) => boolean) => {
+    let [lo, hi] = [0, signatures.length];
+    while (lo < hi) {
+      const mid = (lo + hi) >> 1;
+      if (comes(itemAt(signatures, mid))) hi = mid;
+      else lo = mid + 1;
+    }
+    return lo;
+  };
+  return [signatures[first((s) => !isBefore(s, c)) - 1] ?? null, signatures[first((s) => isBefore(c, s))] ?? null];
+}
+
+/**
+ * Returns the position of a candidate on its page, rounded to 5 points, with the roles that are named before and under it, as a
+ * key: a footer has the same key on every page. A buyer's line has not that of the seller's line on another page.
+ */
+function spotOf({ judged: { blank, captions } }: Candidate, paper: PaperContext): string {
+  const named = [captions.left.slice(-120), joinedText(captions.below).slice(-120)].map((text) => {
+    const role = text && roleSaid(text, paper);
+    return role ? `${role.role} ${role.ordinal ?? ''}` : '';
+  });
+  return [...[blank.x0, blank.x1, blank.y].map((v) => Math.round(v / 5)), ...named].join('|');
 }
 
 /** Returns what is known of one candidate, except `rowFacts`, `habits` and `caption`, which need the other candidates first. */
-function knownAlone(c: Candidate, { views, paper, spots, mentions }: Whole): Known {
+function knownAlone(c: Candidate, whole: Whole): Known {
+  const { views, paper, mentions, signatures, signers } = whole;
+  const spot = whole.spotOf.get(c)!;
+  const [signedBefore, signedAfter] = signedAround(c, signatures);
   const view = itemAt(views, c.page);
   const earlier = views[c.page - 1];
   const b = c.judged.blank;
@@ -137,23 +211,28 @@ function knownAlone(c: Candidate, { views, paper, spots, mentions }: Whole): Kno
     view,
     paper,
     named: captions.map(roleOf),
-    said: [roleOf(flow.before.slice(-40)), roleOf(flow.after.slice(0, 40))],
+    said: [roleOf(flow.before.slice(-40)), roleOf(flow.after.slice(0, 40)), roleOf(sentenceBefore(flow.before))],
+    headed: headedBy(c, roleOf),
     gaps: { above: gapAbove(view, b), below: gapBelow(view, b) },
     starts: !!first && startsWithBlank(view, first),
     ends: !!last && endsWithBlank(view, last),
     rowRoles: view.said.flatMap((s) => (s.role && isOnRow(s.phrase, b) ? [s.role.role] : [])),
-    spot: spotOf(c),
+    spot,
     seen: Object.fromEntries(DIRECTIONS.map((d) => [d, inDirection(view, b, d)])) as Known['seen'],
     heading,
     earlier: earlier?.candidates ?? [],
-    carried: heading ? null : (earlier?.headings[earlier.headings.length - 1]?.role ?? null),
+    carried: heading || !earlier ? null : lastHeading(earlier, b),
+    overleaf: earlier ? lastAlike(earlier, b) : null,
+    signedBefore,
+    signedAfter,
+    signers,
     outsiders: captions.slice(0, OWN_CAPTIONS).map((text) => OUTSIDER.test(plain(text))),
     signedBelow: signatureUnder(view, b),
     row,
     rowIndex: row.indexOf(c),
     column,
     columnIndex: column.indexOf(c),
-    twins: (spots.get(spotOf(c))?.size ?? 1) - 1,
+    twins: (whole.spots.get(spot)?.size ?? 1) - 1,
     pages: views.length,
     rowFacts: [],
     habits: [],
@@ -167,11 +246,15 @@ export function evidenceOf(candidates: Candidate[], pages: PageScan[], paper: Pa
   const byPage = groupBy(candidates, (c) => c.page);
   const views = pages.map((scan, i) => viewOf(scan, paper, byPage.get(i) ?? []));
   const spots = new Map<string, Set<number>>();
-  for (const c of candidates) {
-    const at = spots.get(spotOf(c)) ?? new Set();
-    spots.set(spotOf(c), at.add(c.page));
-  }
-  const whole = { views, paper, spots, mentions: mentionsOf(pages) };
+  const spotOfEach = new Map(candidates.map((c) => [c, spotOf(c, paper)]));
+  for (const [c, spot] of spotOfEach) spots.set(spot, (spots.get(spot) ?? new Set()).add(c.page));
+  const signatures = candidates
+    .filter((c) => c.isPlace && c.judged.kind === 'signature')
+    .sort((p, q) => p.page - q.page || p.judged.blank.y - q.judged.blank.y);
+  const signers = new Map<PlaceRole, number>();
+  for (const { judged } of signatures)
+    if (judged.role) signers.set(judged.role.role, (signers.get(judged.role.role) ?? 0) + 1);
+  const whole = { views, paper, spotOf: spotOfEach, spots, mentions: mentionsOf(pages), signatures, signers };
   const known = candidates.map((c) => knownAlone(c, whole));
   const of = new Map(known.map((k) => [k.c, k]));
   for (const k of known) k.rowFacts = rowFactsOf(k.row.map((c) => of.get(c)!));

@@ -2,7 +2,7 @@
 import { flowOf } from './flow';
 import type { Blank } from './blanks';
 import type { Known } from './evidence';
-import { DIRECTIONS, FAR, gapAbove, gapBelow, type Candidate, type Sighting } from './sight';
+import { DIRECTIONS, FAR, gapAbove, gapBelow, textBetween, type Candidate, type Sighting } from './sight';
 import { RULES, type RuleName } from './rules';
 import { PLACE_KINDS, PLACE_ROLES, type PlaceKind, type PlaceRole } from './types';
 import { kindOfWords, plain, type RoleRead } from './words';
@@ -104,6 +104,7 @@ export function kindFeatures(k: Known): number[] {
   out.push(caption ? DIRECTIONS.indexOf(caption.direction) : -1, caption ? caption.seen.gap : FAR);
   out.push(caption?.seen.said.kind ? (KIND_INDEX.get(caption.seen.said.kind) ?? 0) + 1 : 0);
   out.push(caption?.seen.said.role ? 1 : 0, caption?.seen.said.words ?? 0);
+  out.push(kindNumber(k.overleaf ?? undefined), k.overleaf && !k.columnIndex ? 1 : 0);
   return out;
 }
 
@@ -165,8 +166,10 @@ export function roleFeatures(k: Known, role: PlaceRole, kinds: ReadonlyMap<Candi
   out.push(RULE_INDEX.get(c.rule) ?? -1, c.judged.blank.y / view.scan.content.height, widthOf(c), k.twins);
   out.push(...(kinds.get(c) ?? []));
   out.push(captions.sentence ? 1 : 0, c.judged.inText ? 1 : 0);
-  out.push(k.gaps.above, k.gaps.below, is(k.said[0]), is(k.said[1]), ...k.rowFacts, ...k.mentions, ...k.habits);
+  out.push(k.gaps.above, k.gaps.below, ...k.said.map(is), ...k.rowFacts, ...k.mentions, ...k.habits);
   out.push(is(k.caption?.seen.said.role), k.caption ? DIRECTIONS.indexOf(k.caption.direction) : -1);
+  out.push(is(k.signedBefore?.judged.role), is(k.signedAfter?.judged.role), is(k.overleaf?.judged.role));
+  out.push(k.signers.size, k.signers.get(role) ?? 0);
   return out;
 }
 
@@ -181,59 +184,101 @@ export interface DecidedSoFar {
   get: (c: Candidate) => Decided | undefined;
 }
 
-/** Returns the features by which it is weighed whether a candidate is the `n`th of its role. */
-export function ordinalFeatures(k: Known, n: number, decided: DecidedSoFar): number[] {
-  const { c, view, row, column } = k;
-  const { role: ruled } = c.judged;
+/** Number of lines of running text between two people who sign from which on the second begins a new block. */
+const NEW_BLOCK = 2;
+/** Height of a block in which people are counted, in points. */
+const BLOCK = 260;
+
+/** Returns the place of a candidate, from 1, among those of its person's role in its block: a gap, text or another role ends it. */
+function placeInBlock(
+  { c, view, column, columnIndex }: Known,
+  role: PlaceRole,
+  decided: DecidedSoFar,
+  same: Same,
+): number {
   const b = c.judged.blank;
-  const me = decided.get(c)!;
-  const out: number[] = [n, KIND_INDEX.get(me.kind as PlaceKind) ?? -1];
-  const compare = (value: number | null | undefined) => out.push(value ? (value === n ? 1 : -1) : 0);
-  compare(ruled?.role === me.role ? ruled.ordinal : null);
-  for (const r of k.named) compare(r?.role === me.role ? r.ordinal : null);
-  for (const d of DIRECTIONS) {
-    const near = k.seen[d].find((s) => s.said.role?.role === me.role);
-    compare(near?.said.role?.ordinal);
-    out.push(near ? near.between : 9, near ? near.gap : FAR);
-  }
-  compare(k.heading?.role.role === me.role ? k.heading.role.ordinal : null);
-  const same = (o: Candidate) => decided.get(o)?.kind === me.kind && decided.get(o)?.role === me.role;
-  const ofPage = view.candidates.filter(same);
-  const [inRow, inColumn] = [row.filter(same), column.filter(same)];
-  for (const list of [inRow, inColumn, ofPage]) {
-    const i = list.indexOf(c) + 1;
-    out.push(i - n, list.length, list.length < n ? 1 : 0);
-  }
-  // Counted within its block: from where a gap, or another role, comes between.
-  const at = column.indexOf(c);
-  let block = 1;
-  for (let i = at - 1; i >= 0; i--) {
+  let place = 1;
+  let last = b.y;
+  for (let i = columnIndex - 1; i >= 0; i--) {
     const o = itemAt(column, i);
     const d = decided.get(o);
-    if (b.y - o.judged.blank.y > 260 || (d?.role !== me.role && d?.role !== 'unknown' && d?.kind !== 'none')) break;
-    if (same(o)) block++;
+    const { y } = o.judged.blank;
+    if (b.y - y > BLOCK || (d?.role !== role && d?.role !== 'unknown' && d?.kind !== 'none')) break;
+    if (!same(o)) continue;
+    if (textBetween(view, y, last) >= NEW_BLOCK) break;
+    last = y;
+    place++;
   }
-  out.push(block - n);
+  return place;
+}
+
+type Same = (o: Candidate) => boolean;
+
+/**
+ * Returns a function that returns, for n from 1, the features by which it is weighed whether a candidate is the nth of its role.
+ */
+export function ordinalFeatures(k: Known, decided: DecidedSoFar): (n: number) => number[] {
+  const { c, view, row, column } = k;
+  const { role: ruled, blank: b } = c.judged;
+  const me = decided.get(c)!;
+  const ofMe = (r: RoleRead | null | undefined) => (r?.role === me.role ? r.ordinal : null);
+  const same: Same = (o) => decided.get(o)?.kind === me.kind && decided.get(o)?.role === me.role;
+  const ofPage = view.candidates.filter(same);
+  const lists = [row.filter(same), column.filter(same), ofPage].map((of) => [of.indexOf(c) + 1, of.length] as const);
+  const near = DIRECTIONS.map((d) => k.seen[d].find((s) => s.said.role?.role === me.role));
+  const block = placeInBlock(k, me.role, decided, same);
   // A block can begin on the previous page, with its heading there.
   const earlier = k.heading ? 0 : k.earlier.filter(same).length;
-  out.push(earlier ? earlier + block - n : FAR, k.carried?.role === me.role ? 1 : 0);
   // The signature it may belong to, and which one of its role that is on the page.
   const signs = view.candidates.filter((o) => decided.get(o)?.kind === 'signature' && decided.get(o)?.role === me.role);
   const partner = [...signs].sort((p, q) => away(p, c) - away(q, c))[0];
-  out.push(partner ? signs.indexOf(partner) + 1 - n : 9, partner ? Math.min(FAR, away(partner, c)) : FAR, signs.length);
   const before = ofPage[ofPage.indexOf(c) - 1];
-  out.push(before ? Math.min(FAR, b.y - before.judged.blank.y) : FAR, before ? b.x0 - before.judged.blank.x0 : FAR);
-  const named = view.said.flatMap((s) => (s.role?.role === me.role && s.role.ordinal ? [s.role.ordinal] : []));
-  out.push(Math.max(0, ...named), named.includes(n) ? 1 : 0, k.twins, row.length, row.indexOf(c));
-  out.push(RULE_INDEX.get(c.rule) ?? -1, k.starts ? 1 : 0, ...k.rowFacts, ...k.habits);
-  const said = k.caption?.seen.said.role;
-  compare(said?.role === me.role ? said.ordinal : null);
-  return out;
+  const named = new Set(view.said.flatMap((s) => (s.role?.role === me.role && s.role.ordinal ? [s.role.ordinal] : [])));
+  /** The ordinals that words name. */
+  const spoken = [
+    ofMe(ruled),
+    ...k.named.map(ofMe),
+    ...near.map((s) => s?.said.role?.ordinal),
+    ofMe(k.heading?.role),
+    ofMe(k.caption?.seen.said.role),
+  ];
+  /** What is the same for every ordinal. */
+  const fixed = [
+    KIND_INDEX.get(me.kind as PlaceKind) ?? -1,
+    ...near.flatMap((s) => (s ? [s.between, s.gap] : [9, FAR])),
+    ...lists.map(([, length]) => length),
+    k.carried?.role === me.role ? 1 : 0,
+    partner ? Math.min(FAR, away(partner, c)) : FAR,
+    signs.length,
+    // Between two signings of the same people there is text to read.
+    before ? textBetween(view, before.judged.blank.y, b.y) : 0,
+    before ? Math.min(FAR, b.y - before.judged.blank.y) : FAR,
+    before ? b.x0 - before.judged.blank.x0 : FAR,
+    Math.max(0, ...named),
+    k.twins,
+    row.length,
+    k.rowIndex,
+    RULE_INDEX.get(c.rule) ?? -1,
+    k.starts ? 1 : 0,
+    ...k.rowFacts,
+    ...k.habits,
+  ];
+  return (n) => [
+    n,
+    ...spoken.map((said) => (said ? (said === n ? 1 : -1) : 0)),
+    ...lists.flatMap(([place, length]) => [place - n, length < n ? 1 : 0]),
+    block - n,
+    earlier ? earlier + block - n : FAR,
+    partner ? signs.indexOf(partner) + 1 - n : 9,
+    named.has(n) ? 1 : 0,
+    ...fixed,
+  ];
 }
 
-/** Returns the neighbors of a candidate: on its row to the left and right, in its column above and below. */
+/** Returns the neighbors of a candidate: on its row to the left and right, in its column above and below. A column may begin on the previous page. */
 function neighborsOf(k: Known): (Candidate | undefined)[] {
-  return [k.row[k.rowIndex - 1], k.row[k.rowIndex + 1], k.column[k.columnIndex - 1], k.column[k.columnIndex + 1]];
+  const up = k.column[k.columnIndex - 1] ?? k.overleaf ?? undefined;
+  return [k.row[k.rowIndex - 1], k.row[k.rowIndex + 1], up, k.column[k.columnIndex + 1]];
 }
 
 /** Returns the features of a second look at the kind: those of the first, and what it made of the neighbors. */

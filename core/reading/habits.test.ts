@@ -26,6 +26,12 @@ test('captions over the lines of a stack, each nearer to its own line', () => {
   expect(captions(sheet)).toEqual(WORDS.map((w) => `above: ${w}`));
 });
 
+test('captions over the lines of a stack, each nearer to the line before: the last line has none under it', () => {
+  const sheet = filled();
+  WORDS.forEach((w, i) => sheet.text(60, 380 + i * 30, w, 8).rule(60, 300, 402 + i * 30));
+  expect(captions(sheet)).toEqual(WORDS.map((w) => `above: ${w}`));
+});
+
 test('captions before the lines; lines drawn otherwise have habits of their own', () => {
   const sheet = filled();
   WORDS.forEach((w, i) => sheet.text(60, 400 + i * 40, `${w}:`).rule(70 + 5 * w.length, 330, 400 + i * 40));
@@ -42,4 +48,62 @@ test('on the second page of a block the heading of the first still counts, and i
   expect(two?.heading).toBeNull();
   expect(two?.carried?.role).toBe('buyer');
   expect(two?.earlier).toEqual([one?.c]);
+});
+
+test('of two headings on one row of the first page each counts for its own column of the second', () => {
+  const first = filled().text(60, 700, 'SELLER', 10, true).text(320, 700, 'BUYER', 10, true);
+  const second = filled();
+  for (const x of [60, 320]) second.rule(x, x + 200, 80).text(x, 90, 'Signature', 8);
+  const { candidates, scans, paper } = candidatesOf([first.content, second.content]);
+  const known = evidenceOf(candidates, scans, paper);
+  expect(known.map((k) => k.carried?.role)).toEqual(['seller', 'buyer']);
+});
+
+test('a column that goes on over the page has the last cell of the page before over its first', () => {
+  const cells = (sheet: Sheet, rows: number) => {
+    for (let i = 0; i < rows; i++)
+      for (const [x, w] of [
+        [60, 180],
+        [240, 90],
+      ] as const)
+        sheet.box(x, 60 + i * 30, w, 30);
+    return sheet;
+  };
+  const { candidates, scans, paper } = candidatesOf([cells(filled(), 1).content, cells(filled(), 2).content]);
+  const known = evidenceOf(candidates, scans, paper);
+  const [first, second, ...rest] = known;
+  expect([first?.overleaf, second?.overleaf]).toEqual([null, null]);
+  expect(rest.map((k) => k.overleaf)).toEqual([first?.c, second?.c, first?.c, second?.c]);
+});
+
+test('a blank knows the signatures before and after it on any page, and the role its sentence names', () => {
+  const first = filled().text(60, 600, 'Seller signature: ______________________________');
+  const second = filled()
+    .text(
+      60,
+      300,
+      'In witness whereof the Buyer has signed and delivered this whole agreement on the ______ day of it.',
+    )
+    .text(60, 400, 'Buyer signature: ______________________________');
+  const { candidates, scans, paper } = candidatesOf([first.content, second.content]);
+  const [seller, day, buyer] = evidenceOf(candidates, scans, paper);
+  expect([day?.signedBefore, day?.signedAfter]).toEqual([seller?.c, buyer?.c]);
+  expect([seller?.signedBefore, buyer?.signedAfter]).toEqual([null, null]);
+  expect(day?.said.map((r) => r?.role)).toEqual([undefined, undefined, 'buyer']);
+  expect(day?.signers).toEqual(
+    new Map([
+      ['seller', 1],
+      ['buyer', 1],
+    ]),
+  );
+});
+
+test('a line at the same spot of two pages is a twin only where the same person is named at it', () => {
+  const page = (who: string) => filled().text(60, 600, `${who} signature: ______________________________`);
+  const twins = (...who: string[]) => {
+    const { candidates, scans, paper } = candidatesOf(who.map((w) => page(w).content));
+    return evidenceOf(candidates, scans, paper).map((k) => k.twins);
+  };
+  expect(twins('Buyer', 'Buyer')).toEqual([1, 1]);
+  expect(twins('Buyer', 'Owner')).toEqual([0, 0]);
 });

@@ -37,6 +37,12 @@ export const likenessOf = ({ page, judged }: Candidate) =>
 /** Maximum distance of a caption from its blank in any direction, in points. */
 export const BESIDE = 40;
 
+/**
+ * How much more it counts that all blanks have a caption on a side than that it is near: a caption over its line may be nearer to
+ * the line before, but then the last line of the stack has none under it.
+ */
+const COMPLETE = 3;
+
 /** Where the captions of blanks are that are drawn alike: as features, and as the side on which they are. */
 export interface Habits {
   facts: number[];
@@ -46,7 +52,7 @@ export interface Habits {
 /**
  * Returns where the captions of blanks are that are drawn alike. The facts are the number of blanks and, for each direction, the
  * mean distance of words and the share of blanks with words there that name a kind or role. The side is the direction in which
- * that share is large and the distance small.
+ * that share is largest; of nearly equal ones, the one in which the words are nearest.
  */
 export function habitsOf(alike: readonly Outlook[]): Habits {
   const n = alike.length;
@@ -60,7 +66,7 @@ export function habitsOf(alike: readonly Outlook[]): Habits {
       return first && first.gap < BESIDE && !first.between && (first.said.kind ?? first.said.role) ? 1 : 0;
     });
     facts.push(gap, named);
-    const score = named - gap / BESIDE;
+    const score = COMPLETE * named - gap / BESIDE;
     if (score > best) [side, best] = [d, score];
   }
   return { facts, side };

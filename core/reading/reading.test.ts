@@ -10,6 +10,7 @@ import {
   type FormField,
   type Glyph,
 } from './index';
+import { candidatesOf } from './candidates';
 import { readPlaces } from './read';
 import { filled, Sheet } from '../test/sheet';
 
@@ -136,6 +137,18 @@ test('a box with its words at its head or at its foot is written in where there 
   ]);
   expect(places[0]!.rect.y).toBeGreaterThan(312);
   expect(places[1]!.rect.y + places[1]!.rect.h).toBeLessThan(395);
+});
+
+test('the lower edge of a cell is its last line where the words over it ask for something', () => {
+  const cell = (last: string) => {
+    const sheet = filled().box(60, 200, 240, 90);
+    ['Sign here', 'Print name'].forEach((w, i) => sheet.text(65, 212 + i * 30, w, 8).rule(65, 295, 234 + i * 26));
+    return sheet.text(65, 268, last, 8);
+  };
+  const lines = (sheet: Sheet) => candidatesOf([sheet.content]).candidates.map((c) => Math.round(c.judged.blank.y));
+  expect(lines(cell('Date'))).toEqual([234, 260, 289]);
+  // What is only said there asks for nothing.
+  expect(lines(cell('All of this was read aloud.'))).toEqual([234, 260]);
 });
 
 test('boxes to tick: drawn, in brackets, as characters', () => {

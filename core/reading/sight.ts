@@ -31,6 +31,8 @@ export interface Said {
 export interface PageView {
   scan: PageScan;
   said: Said[];
+  /** The baselines of all phrases of running text, from the top. */
+  text: readonly number[];
   headings: Said[];
   /** The other headings on the row of each heading. */
   beside: ReadonlyMap<Said, readonly Said[]>;
@@ -78,7 +80,21 @@ export function viewOf(scan: PageScan, paper: PaperContext, candidates: Candidat
   const beside = new Map(
     headings.map((h) => [h, headings.filter((o) => o !== h && Math.abs(o.phrase.y - h.phrase.y) < 6)]),
   );
-  return { scan, said, headings, beside, candidates };
+  const text = said
+    .filter((s) => s.words > MANY_WORDS)
+    .map((s) => s.phrase.y)
+    .sort((p, q) => p - q);
+  return { scan, said, text, headings, beside, candidates };
+}
+
+/** Maximum number of lines of text between two blanks that are told apart. */
+const MANY_LINES = 9;
+
+/** Returns how many lines of running text are between two heights of a page. */
+export function textBetween(view: PageView, from: number, to: number): number {
+  let n = 0;
+  for (const y of view.text) if (y > from && y < to && ++n === MANY_LINES) break;
+  return n;
 }
 
 export const isOnRow = (p: Phrase, b: Blank) =>
@@ -129,20 +145,32 @@ export interface Heading {
   gap: number;
 }
 
+/** Returns whether a heading is over the column of a blank: of several headings on one row, it is the one whose column begins last before it. */
+function isOfColumn(view: PageView, h: Said, b: Blank): boolean {
+  const beside = view.beside.get(h) ?? [];
+  if (!beside.length) return true;
+  const next = beside.filter((o) => o.phrase.x0 > h.phrase.x0).sort((p, q) => p.phrase.x0 - q.phrase.x0)[0];
+  // The middle of the blank tells the column: the lines of two columns may touch.
+  return b.x0 >= h.phrase.x0 - 20 && !(next && (b.x0 + b.x1) / 2 > next.phrase.x0 - 8);
+}
+
 /** Returns the nearest heading above a blank that names a role. Of several headings on one row, it is the one of the blank's column. */
 export function headingOver(view: PageView, b: Blank): Heading | null {
   let best: Heading | null = null;
-  // The middle of the blank tells the column: the lines of two columns may touch.
-  const middle = (b.x0 + b.x1) / 2;
   for (const h of view.headings) {
     const gap = b.y - h.phrase.y;
-    if (gap < 3 || gap > FAR || (best && gap >= best.gap)) continue;
-    const beside = view.beside.get(h) ?? [];
-    const next = beside.filter((o) => o.phrase.x0 > h.phrase.x0).sort((p, q) => p.phrase.x0 - q.phrase.x0)[0];
-    if (beside.length && (b.x0 < h.phrase.x0 - 20 || (next && middle > next.phrase.x0 - 8))) continue;
-    if (h.role) best = { role: h.role, gap };
+    if (gap < 3 || gap > FAR || (best && gap >= best.gap) || !h.role) continue;
+    if (isOfColumn(view, h, b)) best = { role: h.role, gap };
   }
   return best;
+}
+
+/** Returns the role that the last heading of a page names for the column of a blank, which is on the next page. */
+export function lastHeading(view: PageView, b: Blank): RoleRead | null {
+  let best: Said | null = null;
+  for (const h of view.headings)
+    if (h.role && (!best || h.phrase.y > best.phrase.y) && isOfColumn(view, h, b)) best = h;
+  return best?.role ?? null;
 }
 
 /** Returns whether no words stand before the first blank of a row. */

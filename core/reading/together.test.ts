@@ -44,6 +44,18 @@ test('a row that returns to a side after the other is read otherwise where it ca
   expect(readRow(back).map(who)).toEqual(['buyer 1', 'seller 1', 'buyer 1']);
 });
 
+test('who is named with a number stays, also where the same person signs twice on one row', () => {
+  const tenant = (spelled: boolean) =>
+    ways({ 'tenant 1': 0.9, 'tenant 2': 0.1 }).map((w) => ({ ...w, spelled: spelled && w.ordinal === 1 }));
+  expect(readRow([tenant(true), tenant(true)]).map(who)).toEqual(['tenant 1', 'tenant 1']);
+  expect(readRow([tenant(true), tenant(false)]).map(who)).toEqual(['tenant 1', 'tenant 2']);
+  const roles = PLACE_ROLES.map((r) => (r === 'tenant' ? 1 : 0));
+  const read = (ordinal: number | null) =>
+    waysOf(roles, () => [0.5, 0.5], { role: 'tenant', ordinal }).map((w) => w.spelled);
+  expect(read(2)).toEqual([false, true]);
+  expect(read(null)).toEqual([false, false]);
+});
+
 test('the blanks of a row that is too long to be searched are read one by one', () => {
   const blank = ways({ 'seller 1': 0.6, 'seller 2': 0.4 });
   expect(new Set(readRow(Array.from({ length: 30 }, () => blank)).map(who))).toEqual(new Set(['seller 1']));

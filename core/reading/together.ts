@@ -8,6 +8,7 @@ import type { Known } from './evidence';
 import type { Candidate } from './sight';
 import type { PlaceRole } from './types';
 import { PLACE_ROLES } from './types';
+import type { RoleRead } from './words';
 import { itemAt } from '../sure';
 
 /** One way to read a blank: the person, and the logarithm of its probability. */
@@ -15,6 +16,8 @@ export interface Reading {
   role: PlaceRole;
   ordinal: number;
   score: number;
+  /** Whether the blank's own caption names this role and number: then nothing on the row contradicts it. */
+  spelled?: boolean;
 }
 
 /** Costs of contradictions within a row, added to the logarithms of the probabilities. */
@@ -41,6 +44,7 @@ const LONGEST_ROW = 24;
 /** Returns what it costs to read a blank in this way behind those before it on its row. */
 function costOf(before: readonly Reading[], next: Reading): number {
   const last = before[before.length - 1];
+  if (next.spelled) return 0;
   if (!last) return next.ordinal > 1 ? COSTS.late : 0;
   const [a, b] = [last.role === 'unknown', next.role === 'unknown'];
   if (a || b) return a && b ? 0 : COSTS.nobody;
@@ -81,14 +85,28 @@ const LEAST = 0.02;
  *
  * @param roles    probability of each role, in the order of `PLACE_ROLES`
  * @param ordinals the probabilities of the ordinals, from 1, if it is this role's
+ * @param named    the person that the blank's own caption names
  */
-export function waysOf(roles: readonly number[], ordinals: (role: PlaceRole) => readonly number[]): Reading[] {
+export function waysOf(
+  roles: readonly number[],
+  ordinals: (role: PlaceRole) => readonly number[],
+  named?: RoleRead | null,
+): Reading[] {
   return roles.flatMap((p, i): Reading[] => {
     const role = itemAt(PLACE_ROLES, i);
     if (p < LEAST) return [];
     if (role === 'unknown') return [{ role, ordinal: 1, score: Math.log(p) }];
     return ordinals(role).flatMap((q, n) =>
-      q < LEAST ? [] : [{ role, ordinal: n + 1, score: Math.log(p) + Math.log(q) }],
+      q < LEAST
+        ? []
+        : [
+            {
+              role,
+              ordinal: n + 1,
+              score: Math.log(p) + Math.log(q),
+              spelled: named?.role === role && named.ordinal === n + 1,
+            },
+          ],
     );
   });
 }

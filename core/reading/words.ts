@@ -3,8 +3,13 @@ import { cutEnd } from '../text/ends';
 import type { PlaceKind, PlaceRole } from './types';
 import { itemAt } from '../sure';
 
+/** Printable ASCII letters and signs, without the one that stands for an apostrophe. */
+const PLAIN = /^[\n\r\t -_a-~]*$/;
+
 /** Returns text in lower case with straight apostrophes, without accents, and with single spaces. */
 export function plain(text: string): string {
+  // Most captions are plain already but for case and spaces, and there are thousands of them.
+  if (PLAIN.test(text)) return text.replace(/\s+/g, ' ').trim().toLowerCase();
   return text
     .normalize('NFKD')
     .replace(/[\u0300-\u036f]/g, '')
@@ -70,6 +75,7 @@ export function kindOfWords(words: string): Exclude<PlaceKind, 'checkbox'> | nul
 
 function lastIndex(t: string, re: RegExp): number {
   let at = -1;
+  if (!re.test(t)) return at;
   for (const m of t.matchAll(new RegExp(re.source, 'g'))) at = m.index + m[0].length;
   return at;
 }
@@ -153,16 +159,22 @@ export function lettersOf(text: string, sense: Sense): Map<string, PlaceRole> {
   return out;
 }
 
-/** A term in quotation marks, with the words right before it: `the seller ("Buyer")`. */
-const DEFINED = /([a-z' -]{3,40}),? \(?(?:the |hereinafter |called |as )?[\u201c"]([a-z' -]{3,24})[\u201d"]/g;
+/** A term in quotation marks, and the words right before it: `the seller ("Buyer")`. */
+const TERM = /[\u201c"]([a-z' -]{3,24})[\u201d"]/g;
+const BEFORE_TERM = /([a-z' -]{3,40}),? \(?(?:the |hereinafter |called |as )?$/;
+/** Number of characters before a term that are examined. */
+const TERM_REACH = 64;
 
 /** Returns the roles that a text renames, with the role they really are: buyer to seller for `the seller ("Buyer")`. */
 export function misnamedIn(text: string, sense: Sense): Map<PlaceRole, PlaceRole> {
   const out = new Map<PlaceRole, PlaceRole>();
-  for (const m of plain(text).matchAll(DEFINED)) {
+  const t = plain(text);
+  for (const m of t.matchAll(TERM)) {
+    const before = BEFORE_TERM.exec(t.slice(Math.max(0, m.index - TERM_REACH), m.index))?.[1];
+    if (!before) continue;
     // Only the last two words say who it is; a role named earlier is somebody else.
-    const who = roleOfWords(itemAt(m, 1).trim().split(' ').slice(-2).join(' '), sense);
-    const term = roleOfWords(itemAt(m, 2), sense);
+    const who = roleOfWords(before.trim().split(' ').slice(-2).join(' '), sense);
+    const term = roleOfWords(itemAt(m, 1), sense);
     if (who && term && who.role !== term.role) out.set(term.role, who.role);
   }
   return out;

@@ -63,9 +63,19 @@ test('a person’s page tells their deals and packets, and who may be the same',
 test('how somebody is reached is corrected once for all their deals', async () => {
   const asked = show(<PersonPlace />, () => ivo());
   fireEvent.click(await screen.findByTestId('edit-person'));
-  fireEvent.change(screen.getByTestId('person-name'), { target: { value: 'Ivo Castellan-Ruiz' } });
+  fireEvent.change(screen.getByTestId('field-name'), { target: { value: 'Ivo Castellan-Ruiz' } });
   fireEvent.click(screen.getByTestId('save-person'));
   await waitFor(() => expect(screen.queryByTestId('save-person')).toBeNull());
   const patched = asked.find((a) => a.method === 'PATCH');
   expect(patched).toMatchObject({ body: { name: 'Ivo Castellan-Ruiz', phone: '555-0101' } });
+});
+
+test('an address that is none is said at its field, and nothing is saved', async () => {
+  const asked = show(<PersonPlace />, () => ivo());
+  fireEvent.click(await screen.findByTestId('edit-person'));
+  fireEvent.change(screen.getByTestId('field-email'), { target: { value: 'ivo at example' } });
+  fireEvent.click(screen.getByTestId('save-person'));
+  await waitFor(() => expect(screen.getByTestId('field-email').getAttribute('aria-invalid')).toBe('true'));
+  expect(asked.filter((a) => a.method === 'PATCH')).toEqual([]);
+  screen.getByTestId('save-person');
 });

@@ -1,14 +1,16 @@
 /** One person: how they are reached, all their deals, packets and messages; and who may be the same person. */
+import { yupResolver } from '@hookform/resolvers/yup';
 import { router, useLocalSearchParams } from 'expo-router';
 import { useState } from 'react';
+import { useForm } from 'react-hook-form';
 import { Linking, Pressable } from 'react-native';
-import type { PersonBody, PersonView } from '@gatepath/contract';
+import { personBody, type PersonView } from '@gatepath/contract';
 import { urlOf } from '@gatepath/contract/paths';
 import { KIND_WORDS, STATUS_WORDS } from '@gatepath/core/deal';
 import { sideLabel } from '@gatepath/core/text';
 import { usePerson, usePersonActions } from '../../api/deal-hooks';
 import { usePalette } from '../../ui/hooks';
-import { Input } from '../../ui/input';
+import { Field, showFieldErrors } from '../../ui/field';
 import { NotReady, isReady } from '../../ui/not-ready';
 import { ActError, Button, Card, IconButton, Note, Page } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
@@ -67,52 +69,34 @@ function Reached({ person: p }: { person: PersonView }) {
 
 function PersonForm({ person, onDone }: { person: PersonView; onDone: () => void }) {
   const { set } = usePersonActions(person.id);
-  const [body, setBody] = useState<PersonBody>({
-    name: person.name,
-    email: person.email,
-    phone: person.phone,
-    company: person.company,
+  const { control, handleSubmit, setError } = useForm({
+    resolver: yupResolver(personBody),
+    defaultValues: { name: person.name, email: person.email, phone: person.phone ?? '', company: person.company },
   });
-  const put = (change: Partial<PersonBody>) => setBody((b) => ({ ...b, ...change }));
+  const submit = handleSubmit(async (body) => {
+    try {
+      await set.mutateAsync({ ...body, phone: body.phone || null });
+      onDone();
+    } catch (e) {
+      showFieldErrors(e, setError);
+    }
+  });
   return (
     <Card>
-      <Input
-        label={TEXT.name}
-        value={body.name}
-        maxLength={120}
-        onChangeText={(name) => put({ name })}
-        testID="person-name"
-      />
-      <Input
-        label={TEXT.email}
-        value={body.email}
-        inputMode="email"
-        autoCapitalize="none"
-        onChangeText={(email) => put({ email })}
-      />
-      <Input
-        label={TEXT.phone}
-        value={body.phone ?? ''}
-        inputMode="tel"
-        maxLength={40}
-        onChangeText={(phone) => put({ phone: phone || null })}
-      />
-      <Input
+      <Field control={control} name="name" label={TEXT.name} autoComplete="off" />
+      <Field control={control} name="email" label={TEXT.email} keyboard="email-address" autoComplete="off" />
+      <Field control={control} name="phone" label={TEXT.phone} keyboard="phone-pad" autoComplete="off" />
+      <Field
+        control={control}
+        name="company"
         label={TEXT.signsForACompany}
-        value={body.company}
-        maxLength={160}
-        onChangeText={(company) => put({ company })}
+        autoComplete="off"
+        onSubmit={() => void submit()}
       />
       <Small>{TEXT.thisCorrectsEveryOpenDeal}</Small>
       <ActError of={set} />
       <Row gap={8} align="stretch">
-        <Button
-          kind="main"
-          disabled={!body.name.trim()}
-          busy={set.isPending}
-          onPress={() => set.mutate(body, { onSuccess: onDone })}
-          testID="save-person"
-        >
+        <Button kind="main" busy={set.isPending} onPress={() => void submit()} testID="save-person">
           {TEXT.save}
         </Button>
         <Button onPress={onDone}>{TEXT.cancel}</Button>

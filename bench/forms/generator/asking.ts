@@ -30,6 +30,11 @@ export function preamble(
     `<p>${A}: ${names(a)} &nbsp; ${B}: ${names(b)}</p><p>Premises: ${fill('text', 220)}</p>`,
     `<p>This is an addendum to the agreement dated ${fill('date', 80)} of ${names(a)} (“${A}”), for the property known as ${fill('text', 160)}, with ${names(b)} (“${B}”).</p>`,
     `<p>Name of ${A.toLowerCase()}: ${names(a)}</p><p>Name of ${B.toLowerCase()}: ${names(b)}</p>`,
+    `<p>For value received, the undersigned ${names(a)} (“${A}”) promises what is written below to ${names(b)} (“${B}”) under the agreement dated ${fill('date', 80)}.</p>`,
+    `<p>The ${A.toLowerCase()} ${names(a)} pays $${fill('text', 60)} to the ${B.toLowerCase()} ${names(b)} by ${fill('date', 70)}.</p>`,
+    `<p>Offer made by ${names(a)}, ${r.of(['as', 'the'])} ${A.toLowerCase()}, to ${names(b)}, ${r.of(['as', 'the'])} ${B.toLowerCase()}.</p>`,
+    `<p>${names(a)}, <b>${A}</b>, and ${names(b)}, <b>${B}</b>, have agreed as follows:</p>`,
+    `<p>BY AND BETWEEN ${names(a)}, hereafter “${A}”, of ${fill('text', 120)}, and ${names(b)}, hereafter “${B}”.</p>`,
     `<p>I, ${names(a)}, the ${A.toLowerCase()}, give notice to ${names(b)}, the ${B.toLowerCase()}, that I will move out on ${fill('date', 80)}.</p>`,
   ]);
 }
@@ -96,6 +101,8 @@ export function partiesTable(m: Manner, roles: readonly Role[]): string {
   const people = peopleOf(m, roles);
   const many = (role: Role) => m.people[role] ?? 1;
   const extra = r.is(0.5) ? r.of(BESIDE[m.language]) : null;
+  // A fact of the deal beside the people is nobody's.
+  const fact = r.is(0.25) ? r.of(FACTS[m.language]) : null;
   const way = r.of(['lines', 'below', 'cells', 'rows', 'above'] as const);
   const name = (who: (typeof people)[number], w = r.int(110, 200), drawn = m.lines) => blank(r, drawn, 'name', who, w);
   const more = (who: (typeof people)[number], drawn = m.lines) =>
@@ -119,7 +126,7 @@ export function partiesTable(m: Manner, roles: readonly Role[]): string {
         )
         .join('');
     case 'cells':
-      return `<table style="margin:6pt 0">${people.map((w) => `<tr><td style="vertical-align:top;padding:2pt 4pt 6pt"><small>${called(w).toUpperCase()}</small><br>${name(w, 170, 'nothing')}</td>${extra ? `<td style="vertical-align:top;padding:2pt 4pt 6pt"><small>${extra.toUpperCase()}</small><br>${more(w, 'nothing')}</td>` : ''}</tr>`).join('')}</table>`;
+      return `<table style="margin:6pt 0">${people.map((w) => `<tr><td style="vertical-align:top;padding:2pt 4pt 6pt"><small>${called(w).toUpperCase()}</small><br>${name(w, 170, 'nothing')}</td>${extra ? `<td style="vertical-align:top;padding:2pt 4pt 6pt"><small>${extra.toUpperCase()}</small><br>${more(w, 'nothing')}</td>` : ''}${fact ? `<td style="vertical-align:top;padding:2pt 4pt 6pt"><small>${fact[0].toUpperCase()}</small><br>${blank(r, 'nothing', fact[1], null, 90)}</td>` : ''}</tr>`).join('')}</table>`;
     case 'rows':
       return `<table style="margin:6pt 0">${people.map((w) => `<tr><td>${called(w)}</td><td>${name(w, 170, 'nothing')}</td></tr>`).join('')}</table>`;
   }
@@ -264,6 +271,22 @@ export function filledLine(m: Manner, sides: [Role, Role]): string {
   ]);
 }
 
+/** Facts of a deal that stand beside its people. */
+const FACTS: Record<Manner['language'], readonly (readonly [string, PlaceKind])[]> = {
+  en: [
+    ['Date of agreement', 'date'],
+    ['Lease dated', 'date'],
+    ['Closing on', 'date'],
+    ['Property', 'text'],
+    ['Price', 'text'],
+    ['Unit', 'text'],
+  ],
+  es: [
+    ['Fecha del contrato', 'date'],
+    ['Inmueble', 'text'],
+  ],
+};
+
 const THINGS: Record<Manner['language'], readonly (readonly [string, PlaceKind])[]> = {
   en: [
     ['Address', 'text'],
@@ -279,6 +302,20 @@ const THINGS: Record<Manner['language'], readonly (readonly [string, PlaceKind])
     ['Move-in date', 'date'],
     ['Expiration date', 'date'],
     ['Closing date', 'date'],
+    ['Closing', 'date'],
+    ['Lease dated', 'date'],
+    ['Date of agreement', 'date'],
+    ['Listing begins', 'date'],
+    ['Listing ends', 'date'],
+    ['Day of leaving', 'date'],
+    ['Possession', 'date'],
+    ['Effective', 'date'],
+    ['Property', 'text'],
+    ['Premises', 'text'],
+    ['Rent a month', 'text'],
+    ['Deposit held', 'text'],
+    ['Price', 'text'],
+    ['Position', 'text'],
     ['Name', 'name'],
     ['Full name', 'name'],
     ['Association', 'text'],
@@ -325,12 +362,51 @@ export const feeTable = (r: Random) =>
     .map((w) => `<tr><td>${w}</td><td>$${r.int(10, 300)}.00</td></tr>`)
     .join('')}</table>`;
 
-/** Returns the day of signing in words, over the signatures of one role, or of all: then it is nobody's. */
+/** Returns a block signed by somebody who is none of the parties: an association, an escrow officer, an interpreter. */
+export function outsider(m: Manner): string {
+  const { r } = m;
+  const line = (kind: PlaceKind, w: number) => blank(r, m.lines, kind, null, w);
+  const [who, by, name, date] =
+    m.language === 'en'
+      ? ([
+          r.of([
+            'For the association',
+            'Escrow officer',
+            'Interpreter',
+            'For the lender',
+            'Served by',
+            'Title company',
+          ]),
+          r.of(['By', 'Signature', 'Signed']),
+          r.of(['Name', 'Print name', 'Name of server']),
+          'Date',
+        ] as const)
+      : ([r.of(['Por la asociación', 'Intérprete']), 'Firma', 'Nombre', 'Fecha'] as const);
+  const named = r.is(0.5) ? `<p style="margin:8pt 0 0">${name}: ${line('name', 150)}</p>` : '';
+  const day = r.is(0.7) ? `<p style="margin:8pt 0 0">${date}: ${line('date', 80)}</p>` : '';
+  return `<p style="margin:14pt 0 2pt"><b>${who}${m.colon ? ':' : ''}</b></p><p style="margin:8pt 0 0">${by}: ${line('signature', 180)}</p>${named}${day}`;
+}
+
+/** Returns the day of signing in words, over or under the signatures of one role, or of all: then it is nobody's. */
 export function dated(m: Manner, role: Role | null): string {
   const { r } = m;
   const drawn = m.lines === 'frame' || m.lines === 'tint' ? 'underscores' : m.lines;
   const at = (w: number) => blank(r, drawn, 'date', role && { role, ordinal: 1 }, w);
-  return m.language === 'en'
-    ? `<p style="margin:12pt 0 4pt">${r.of(['Dated this', 'Signed on the', 'Dated the'])} ${at(30)} day of ${at(80)}, 20${at(20)}.</p>`
-    : `<p style="margin:12pt 0 4pt">En ${r.of(['Quayside', 'la ciudad'])}, a ${at(30)} de ${at(80)} de 20${at(20)}.</p>`;
+  const style = `margin:${r.int(6, 14)}pt 0 4pt`;
+  if (m.language === 'es')
+    return `<p style="${style}">${r.of(['En Quayside, a', 'En la ciudad, a', 'Firmado el'])} ${at(30)} de ${at(80)} de 20${at(20)}.</p>`;
+  const one = role ? `the ${m.called[role][0]}` : 'the parties';
+  const has = role ? 'has' : 'have';
+  const begin = r.of([
+    'Dated this',
+    'Signed on the',
+    'Dated the',
+    'Signed this',
+    'Executed this',
+    `In witness whereof ${one} ${has} signed on this`,
+    `IN WITNESS WHEREOF, ${one} ${has} signed this agreement on the`,
+    `Signed by ${one} on the`,
+  ]);
+  const year = r.is(0.85) ? `, 20${at(20)}` : '';
+  return `<p style="${style}">${begin} ${at(r.int(22, 34))} day of ${at(r.int(60, 100))}${year}${r.of(['.', '', ''])}</p>`;
 }

@@ -11,6 +11,7 @@ import {
   itemTable,
   marginOf,
   numberedLines,
+  outsider,
   partiesTable,
   preamble,
   sums,
@@ -20,7 +21,7 @@ import {
 import { blank, type Drawn } from './blanks';
 import { CLAUSE_INITIALS, FEET, footOf, initialedClauses, type Foot } from './initialing';
 import { randomOf, type Random } from './random';
-import { SIGNING, signingBlock, type Manner, type Signing } from './signing';
+import { phases, SIGNING, signingBlock, type Manner, type Signing } from './signing';
 import { answerTable, certificate, headFacts, personCards, writtenTable } from './tables';
 import { CLAUSES, FILL_INS, ROLE_NAMES, TITLES, type Role } from './wording';
 
@@ -225,10 +226,20 @@ export function writeForm(seed: number): Written {
   const signing: Signing[] = [];
   const block = (roles: readonly Role[]) => {
     const layout = r.of(SIGNING);
-    if (r.is(0.06)) blocks.push(dated(m, roles.length === 1 ? roles[0]! : null));
+    const day = () => dated(m, roles.length === 1 ? roles[0]! : null);
+    const at = r.weighted([
+      ['none', 86],
+      ['before', 9],
+      ['after', 5],
+    ] as const);
+    if (at === 'before') blocks.push(day());
     signing.push(layout);
-    // Some blocks go on over the end of a page.
-    blocks.push(`<div style="break-inside:${r.is(0.7) ? 'avoid' : 'auto'}">${signingBlock(m, layout, roles)}</div>`);
+    // Some blocks go on over the end of a page, some begin on one of their own.
+    const begins = r.is(0.07) ? 'break-before:page;' : '';
+    blocks.push(
+      `<div style="${begins}break-inside:${r.is(0.7) ? 'avoid' : 'auto'}">${signingBlock(m, layout, roles)}</div>`,
+    );
+    if (at === 'after') blocks.push(day());
   };
   if (r.is(0.3))
     blocks.push(
@@ -250,10 +261,19 @@ export function writeForm(seed: number): Written {
     );
     block(r.is(0.5) ? [b] : [a]);
   }
+  // The same people sign a second time, for something else.
+  if (r.is(0.05)) {
+    blocks.push(
+      `<p style="margin:14pt 0 4pt">${r.is(0.5) ? `<b>${m.language === 'en' ? 'SELECTION' : 'ELECCIÓN'}.</b> ` : ''}${clause()} ${clause()}</p>`,
+    );
+    block([first[0]!]);
+  }
+  if (r.is(0.03)) blocks.push(phases(m, r.of(sides)));
   if (r.is(0.08) && m.language === 'en')
     blocks.push(
       `<p style="margin:14pt 0 0">${r.of(['Witness', 'Notary public'])}: ${blank(r, m.lines, 'signature', null, 180)} Date: ${blank(r, m.lines, 'date', null, 80)}</p>`,
     );
+  if (r.is(0.06)) blocks.push(outsider(m));
   if (r.is(0.08)) blocks.push(certificate(m, r.of(sides)));
   const foot = r.is(0.55) ? r.of(FEET.filter((f) => f !== 'none')) : 'none';
   const footed = r.weighted<readonly Role[]>([
@@ -263,8 +283,10 @@ export function writeForm(seed: number): Written {
     [[...sides, ...others], 1.5],
   ]);
   const margin = r.is(0.06) ? marginOf(m, r.of(sides)) : '';
-  const footer = foot === 'none' ? '' : footOf(m, foot, footed, r.int(20, 42));
-  const page = r.is(0.7) ? `${m.language === 'en' ? 'Page' : 'Página'} 1 ${r.is(0.5) ? 'of 3' : ''}` : '';
+  const footer = foot === 'none' ? '' : footOf(m, foot, footed, r.is(0.1) ? r.int(50, 110) : r.int(20, 42));
+  const page = r.is(0.7)
+    ? `${m.language === 'en' ? 'Page' : 'Página'} 1 ${r.is(0.5) ? 'of 3' : ''}${r.is(0.05) ? ' ________' : ''}`
+    : '';
   const parts = r
     .shuffled([`<span>${footer}</span>`, `<span>${page}</span>`, r.is(0.4) ? `<span>${title}</span>` : ''])
     .join('&nbsp;&nbsp;&nbsp;&nbsp;');

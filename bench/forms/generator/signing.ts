@@ -99,6 +99,17 @@ function partsOf(m: Manner): (typeof BLOCK_KINDS)[number][] {
   return parts;
 }
 
+/**
+ * Returns the space over a caption that stands over its line, in points, and what comes between the two. Mostly a caption is
+ * nearer to its own line than to the line before; where room is left to sign in, it is not.
+ */
+function apartOf(r: Random): readonly [number, string] {
+  return r.is(0.85) ? [r.int(10, 18), ''] : [r.int(2, 8), `<div style="height:${r.int(8, 16)}pt"></div>`];
+}
+
+/** Ends the page between two people of a block: their heading, or the heads of their table, stay on the page before. */
+const PAGE_END = '<div style="break-before:page"></div>';
+
 const piece = (caption: string, line: string, style = '') =>
   `<span style="display:inline-block;vertical-align:top;margin:0 ${style || '10pt'} 5pt 0">${caption}${line}</span>`;
 
@@ -151,13 +162,18 @@ export function signingBlock(m: Manner, layout: Signing, roles: readonly Role[])
     ] as const);
   };
   const colon = m.colon ? ':' : '';
+  // The person before whom a page ends, if any.
+  const people = peopleOf(m, roles);
+  const overleaf = people.length > 1 && r.is(0.09) ? r.int(1, people.length - 1) : -1;
+  const isOverleaf = (who: Whose) =>
+    people.findIndex((p) => p.role === who.role && p.ordinal === who.ordinal) === overleaf;
   const group = (draw: (who: Whose, headed: boolean) => string, isHeaded = headed) =>
     roles
       .map(
         (role) =>
           (isHeaded ? heading(role) : '') +
           peopleOf(m, [role])
-            .map((who) => draw(who, isHeaded))
+            .map((who) => (isOverleaf(who) ? PAGE_END : '') + draw(who, isHeaded))
             .join(''),
       )
       .join('');
@@ -201,11 +217,10 @@ export function signingBlock(m: Manner, layout: Signing, roles: readonly Role[])
       );
     case 'stack-below': {
       const above = r.is(0.4);
-      // A caption over a line stands nearer to it than to the line before.
-      const apart = r.int(10, 18);
+      const [apart, room] = apartOf(r);
       const one = (k: (typeof BLOCK_KINDS)[number], who: Whose, h: boolean) =>
         above
-          ? `<div style="margin:${apart}pt 0 0"><small>${captionOf(k, who, h)}</small><br>${line(k, who)}</div>`
+          ? `<div style="margin:${apart}pt 0 0"><small>${captionOf(k, who, h)}</small>${room}<br>${line(k, who)}</div>`
           : `<div style="margin:9pt 0 0">${line(k, who)}<br><small>${captionOf(k, who, h)}</small></div>`;
       return group((who, h) => `<div style="${rowGap}">${parts.map((k) => one(k, who, h)).join('')}</div>`);
     }
@@ -215,7 +230,7 @@ export function signingBlock(m: Manner, layout: Signing, roles: readonly Role[])
         ['left', 3],
         ['above', 2],
       ] as const);
-      const apart = r.int(10, 18);
+      const [apart, room] = apartOf(r);
       const w = { signature: r.int(120, 190), name: r.int(110, 170), date: r.int(50, 90), text: r.int(80, 120) };
       const one = (k: (typeof BLOCK_KINDS)[number], who: Whose, h: boolean) => {
         const caption = captionOf(k, who, h);
@@ -223,7 +238,7 @@ export function signingBlock(m: Manner, layout: Signing, roles: readonly Role[])
         if (side === 'left') return `<p style="margin:9pt 0 0">${caption}: ${at}</p>`;
         return side === 'below'
           ? `<div style="margin:12pt 0 0">${at}<br><small>${caption}</small></div>`
-          : `<div style="margin:${apart}pt 0 0"><small>${caption}</small><br>${at}</div>`;
+          : `<div style="margin:${apart}pt 0 0"><small>${caption}</small>${room}<br>${at}</div>`;
       };
       const column = (role: Role) =>
         `<div style="width:48%;display:inline-block;vertical-align:top">${heading(role)}${peopleOf(m, [role])
@@ -233,19 +248,19 @@ export function signingBlock(m: Manner, layout: Signing, roles: readonly Role[])
     }
     case 'table-of-people': {
       const head = ['', ...parts.map((k) => words[k]!)];
-      const rows = peopleOf(m, roles).map(
+      const rows = people.map(
         (who) =>
-          `<tr><td>${nameOf(m, who, several(who))}</td>${parts.map((k) => `<td>${blank(r, 'nothing', k, who, Math.min(widths[k]!, 150))}</td>`).join('')}</tr>`,
+          `<tr${isOverleaf(who) ? ' style="break-before:page"' : ''}><td>${nameOf(m, who, several(who))}</td>${parts.map((k) => `<td>${blank(r, 'nothing', k, who, Math.min(widths[k]!, 150))}</td>`).join('')}</tr>`,
       );
       return `<table style="margin:10pt 0"><tr>${head.map((h) => `<th>${h}</th>`).join('')}</tr>${rows.join('')}</table>`;
     }
     case 'table-of-kinds': {
-      const people = peopleOf(m, roles).slice(0, 4);
-      const head = ['', ...people.map((who) => nameOf(m, who, several(who)))];
-      const w = Math.min(120, 380 / people.length);
+      const some = people.slice(0, 4);
+      const head = ['', ...some.map((who) => nameOf(m, who, several(who)))];
+      const w = Math.min(120, 380 / some.length);
       const rows = parts.map(
         (k) =>
-          `<tr><td>${words[k]!}</td>${people.map((who) => `<td>${blank(r, 'nothing', k, who, w)}</td>`).join('')}</tr>`,
+          `<tr><td>${words[k]!}</td>${some.map((who) => `<td>${blank(r, 'nothing', k, who, w)}</td>`).join('')}</tr>`,
       );
       return `<table style="margin:10pt 0"><tr>${head.map((h) => `<th>${h}</th>`).join('')}</tr>${rows.join('')}</table>`;
     }
@@ -269,7 +284,7 @@ export function signingBlock(m: Manner, layout: Signing, roles: readonly Role[])
         return `<div style="margin:8pt 0 0">${rows.map((k) => `<p style="margin:${r.int(6, 14)}pt 0 0">${k === 'signature' ? (m.language === 'en' ? r.of(['By', 'Signature', 'Signed']) : 'Firma') : words[k]!}: ${blank(r, 'nothing', k, who, k === 'date' ? 90 : 180)}</p>`).join('')}</div>`;
       }, true);
     case 'cells': {
-      const rows = peopleOf(m, roles).map(
+      const rows = people.map(
         (who) =>
           `<tr>${parts.map((k) => `<td style="vertical-align:top;height:30pt;padding:2pt 4pt"><small style="font-size:7.5pt">${captionOf(k, who, false)}${colon}</small><br>${blank(r, 'nothing', k, who, Math.min(widths[k]!, 160))}</td>`).join('')}</tr>`,
       );
@@ -296,10 +311,16 @@ export function signingBlock(m: Manner, layout: Signing, roles: readonly Role[])
             .map((role) => `<div style="width:49%;display:inline-block">${heading(role)}</div>`)
             .join('')}</div>`
         : '';
-      return `${heads}${Array.from({ length: rows }, (_, i) => `<div style="${rowGap}">${sides.map((p) => half(p[i])).join('')}</div>`).join('')}`;
+      const cut = rows > 1 && r.is(0.2) ? r.int(1, rows - 1) : -1;
+      return `${heads}${Array.from({ length: rows }, (_, i) => `${i === cut ? PAGE_END : ''}<div style="${rowGap}">${sides.map((p) => half(p[i])).join('')}</div>`).join('')}`;
     }
     case 'cross-lines':
-      // Each line begins with an X; only the heading over the lines names the role.
+      // Each line begins with an X; the role is named under it, or only by the heading over the lines.
+      if (r.is(0.35))
+        return group((who) => {
+          const dated = parts.includes('date') ? ` ${words['date']!}${colon} ${line('date', who, 70)}` : '';
+          return `<div style="margin:${r.int(10, 24)}pt 0 0">${r.of(['X', 'x'])}${r.of(['', ' '])}${line('signature', who)}${dated}<br>${r.of(['', '&nbsp; '])}<small>${nameOf(m, who, several(who))}</small></div>`;
+        });
       return group(
         (who) =>
           `<div style="${rowGap}">${r.of(['X', 'x', '\u2717'])} ${line('signature', who)} ${parts.includes('date') ? `${words['date']!}${colon} ${line('date', who, 70)}` : ''}</div>`,
@@ -316,8 +337,16 @@ export function signingBlock(m: Manner, layout: Signing, roles: readonly Role[])
         m.language === 'en'
           ? ['Received by', 'Given by', 'Accepted by', 'Approved by', 'Agreed by']
           : ['Recibido por', 'Entregado por'];
+      const under = r.is(0.4);
       return group((who) => {
         const caption = `${r.of(verbs)} ${nameOf(m, who, several(who))}`;
+        if (under) {
+          const some = parts.filter((k) => k !== 'text');
+          const at = some.map((k) =>
+            piece('', `${line(k, who, k === 'signature' ? 140 : 80)}<br><small>${words[k]!}</small>`, '14pt'),
+          );
+          return `<div style="${rowGap}"><span style="display:inline-block;vertical-align:top;width:${r.int(100, 130)}pt">${caption}${colon}</span>${at.join('')}</div>`;
+        }
         const dated = parts.includes('date') ? `${words['date']!}${colon} ${line('date', who, 80)}` : '';
         return `<div style="${rowGap}">${caption}${colon} ${line('signature', who, 150)} ${dated}</div>`;
       });
@@ -329,4 +358,32 @@ export function signingBlock(m: Manner, layout: Signing, roles: readonly Role[])
         return `<div style="${rowGap}">${piece('', `${line('signature', who)}<br>${person}${r.is(0.6) ? `, ${nameOf(m, who, several(who))}` : ''}`, '18pt')}${dated ? piece('', `${line('date', who)}<br>${words['date']!}`) : ''}</div>`;
       }).replace(/^/, headed ? '' : heading(roles[0]!));
   }
+}
+
+/** Returns a block in which the same people sign twice, side by side: when they move in, and when they move out. */
+export function phases(m: Manner, role: Role): string {
+  const { r } = m;
+  const people = peopleOf(m, [role]);
+  const heads =
+    m.language === 'en'
+      ? r.of([
+          ['At move-in', 'At move-out'],
+          ['Before', 'After'],
+          ['First visit', 'Second visit'],
+        ])
+      : ['Al entrar', 'Al salir'];
+  const dated = r.is(0.7);
+  const date = m.r.of(KIND_WORDS[m.language].date);
+  const width = r.int(110, 150);
+  const one = (who: Whose) => {
+    const under = (kind: 'signature' | 'date', w: number, caption: string) =>
+      piece('', `${blank(r, m.lines, kind, who, w)}<br><small>${caption}</small>`, '8pt');
+    return `<div style="margin:10pt 0 0">${under('signature', width, nameOf(m, who, people.length))}${dated ? under('date', r.int(45, 70), date) : ''}</div>`;
+  };
+  return heads
+    .map(
+      (h) =>
+        `<div style="width:49%;display:inline-block;vertical-align:top"><p style="margin:10pt 0 2pt"><b>${h}</b></p>${people.map(one).join('')}</div>`,
+    )
+    .join('');
 }

@@ -208,6 +208,12 @@ export const FILL_INS: Record<Language, readonly string[]> = {
     'Pets allowed: {text} The charge for each is {money} a month.',
     'Keys handed over: {text} for the door and {text} for the mailbox.',
     'Dated {date}, with regard to the agreement of {date}.',
+    'The last day of the listing changes to {date}.',
+    'The lease of {text} is renewed until {date}.',
+    'Interest is {text} percent a year, and the note is due on {date}.',
+    'The offer stands until {text} o’clock on {date}.',
+    'The %A’s new address is {text}, and the telephone is {text}.',
+    'The survey was made by {text} on {date} and shows {text} acres.',
   ],
   es: [
     'El cierre se realiza el {date} en {text}.',
