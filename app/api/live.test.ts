@@ -43,10 +43,12 @@ test('screens that open together share one stream, and each hears its own', asyn
 
 test('the stream before is heard until the next one is open, so that nothing is missed between', async () => {
   const n = news();
-  const deal = jest.fn();
+  const [deal, packet] = [jest.fn(), jest.fn()];
   n.hear('deal:a', deal);
   await renewed();
-  n.hear('packet:b', jest.fn());
+  Stream.all[0]!.onopen();
+  deal.mockClear();
+  n.hear('packet:b', packet);
   await renewed();
   expect(open()).toEqual(['deal:a', 'deal:a|packet:b']);
   Stream.all[0]!.onmessage({ data: 'deal:a' });
@@ -55,9 +57,23 @@ test('the stream before is heard until the next one is open, so that nothing is 
   expect(open()).toEqual(['deal:a|packet:b']);
   // Only a connection that was lost and came back may have missed something.
   expect(deal).toHaveBeenCalledTimes(1);
+  packet.mockClear();
   Stream.all[1]!.onerror();
   Stream.all[1]!.onopen();
-  expect(deal.mock.calls[1]).toEqual([null]);
+  expect([deal.mock.calls[1], packet.mock.calls]).toEqual([[null], [[null]]]);
+});
+
+test('what happened between a screen’s first answer and the opening of its stream is asked for', async () => {
+  const n = news();
+  const [deal, packet] = [jest.fn(), jest.fn()];
+  n.hear('deal:a', deal);
+  await renewed();
+  Stream.all[0]!.onopen();
+  expect(deal.mock.calls).toEqual([[null]]);
+  n.hear('packet:b', packet);
+  await renewed();
+  Stream.all[1]!.onopen();
+  expect([deal.mock.calls.length, packet.mock.calls]).toEqual([1, [[null]]]);
 });
 
 test('what is heard already asks for no new stream; when nobody hears any more, none is open', async () => {

@@ -22,6 +22,8 @@ export class News {
   /** Streams that stay open until their replacement is open. */
   private before: EventSource[] = [];
   private served = new Set<string>();
+  /** Topics of the last stream that opened. */
+  private opened: ReadonlySet<string> = new Set();
   private soon = false;
   /** Whether no stream was open for a while. */
   private mayHaveMissed = false;
@@ -58,14 +60,20 @@ export class News {
     if (this.source) this.before.push(this.source);
     this.source = null;
     this.served = new Set(topics);
-    if (!topics.length) return this.closeBefore();
+    if (!topics.length) {
+      this.opened = new Set();
+      return this.closeBefore();
+    }
     const source = new EventSource(this.addressOf(topics));
     this.source = source;
     source.onopen = () => {
       this.closeBefore();
-      // After a lost connection there may be news that was missed.
-      if (this.mayHaveMissed) for (const all of this.hearing.values()) for (const hear of all) hear(null);
+      // There may be news that was missed: after a lost connection, and of a new topic before its stream was open.
+      const [missed, opened] = [this.mayHaveMissed, this.opened];
       this.mayHaveMissed = false;
+      this.opened = new Set(topics);
+      for (const [topic, all] of this.hearing)
+        if (missed || (!opened.has(topic) && this.opened.has(topic))) for (const hear of all) hear(null);
       this.refusals = 0;
     };
     source.onerror = () => {

@@ -48,7 +48,26 @@ const shares = (p: readonly number[]): readonly number[] => {
 
 /** Returns the probabilities of the kinds of each candidate. */
 export function kindsOf(models: readonly Boosted[], known: Known[], rows: number[][]): Shares {
-  return new Map(known.map((k, i) => [k.c, shares(models.map((w) => probabilityOf(scoreOf(w, rows[i]!))))]));
+  return new Map(known.map((k, i) => [k.c, kindsOfOne(models, itemAt(rows, i))]));
+}
+
+const kindsOfOne = (models: readonly Boosted[], row: number[]) =>
+  shares(models.map((w) => probabilityOf(scoreOf(w, row))));
+
+/** Probability of a kind at the first look from which on there is no second. */
+const CLEAR = 0.997;
+
+/** Returns the probabilities of the kinds at a second look. Where the first was clear, they are its own. */
+function secondLook(models: readonly Boosted[], known: Known[], rows: number[][], first: Shares): Shares {
+  return new Map(
+    known.map((k, i) => {
+      const seen = first.get(k.c)!;
+      return [
+        k.c,
+        Math.max(...seen) > CLEAR ? seen : kindsOfOne(models, secondKindFeatures(k, itemAt(rows, i), first)),
+      ];
+    }),
+  );
 }
 
 /** Returns the roles that a document names anywhere in few words; the others need not be weighed. */
@@ -300,14 +319,7 @@ function follow(all: readonly Decision[], belong: ReadonlyMap<Candidate, Candida
 export function decide(weights: Omit<Weights, 'certainty'>, known: Known[]): Decision[] {
   const rows = known.map(kindFeatures);
   const kinds1 = kindsOf(weights.kind[0], known, rows);
-  const kinds = pooled(
-    known,
-    kindsOf(
-      weights.kind[1],
-      known,
-      known.map((k, i) => secondKindFeatures(k, rows[i]!, kinds1)),
-    ),
-  );
+  const kinds = pooled(known, secondLook(weights.kind[1], known, rows, kinds1));
   const named = rolesIn(known);
   const roleRows = new Map<Known, (number[] | null)[]>();
   const rowOf = (k: Known, role: PlaceRole) => {

@@ -10,7 +10,12 @@ export const initialsGoOn = rule('initials that go on', (q) => {
   if (prior?.kind !== 'initials' || q.width >= INITIALS_WIDE) return null;
   // A caption of its own says whose it is: "Seller 1", "Broker" under each.
   const own = q.bracket ?? q.role(q.below);
-  return own ? q.is('initials', own, q.below, prior.confidence, 'words') : sameAgain(q, prior, 'words');
+  if (own) return q.is('initials', own, q.below, prior.confidence, 'words');
+  // So does the head of its column, unless it is one head over the initials of several people.
+  const head = q.b.made === 'cell' ? q.c.cell || q.c.colHead : '';
+  const headed = q.role(head);
+  const isNew = headed && (headed.ordinal !== null || headed.role !== prior.role?.role);
+  return isNew ? q.is('initials', headed, head, prior.confidence, 'words') : sameAgain(q, prior, 'words');
 });
 
 /** "( ____ ) ( ____ ) Tenants' initials" */

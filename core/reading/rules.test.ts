@@ -108,3 +108,16 @@ test.each(RULES.map((r) => r.name))('%s', (name) => {
   const [form, is, paper] = EXAMPLES[name];
   expect(judged(form, paper)).toContainEqual({ rule: name, is });
 });
+
+test('initials of a table go on under one head, and begin anew under the head of somebody else', () => {
+  const of = (...heads: string[]) => {
+    const sheet = filled();
+    ['Room', ...heads].forEach((text, i) => {
+      for (const y of [300, 324]) sheet.box(60 + i * 80, y, 80, 24);
+      sheet.text(64 + i * 80, 316, text, 8);
+    });
+    return judged(sheet.text(64, 340, 'Hall')).map((j) => j.is);
+  };
+  expect(of('Tenant initials', 'Manager initials')).toEqual(['initials of tenant', 'initials of manager']);
+  expect(of('Tenant initials', 'Tenant initials')).toEqual(['initials of tenant', 'initials of tenant']);
+});

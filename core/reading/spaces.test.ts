@@ -21,6 +21,7 @@ test.each([
   ['a line is right below', filled().text(60, 300, 'Signature:').rule(60, 300, 306)],
   ['words follow at once', filled().text(60, 300, 'Name:').text(100, 300, 'Wren Halloway')],
   ['it asks for nothing', filled().text(60, 300, 'Fixtures:')],
+  ['it ends a sentence', filled().text(60, 300, 'the initials of those present.')],
   ['it is no caption', filled().text(60, 300, 'The name of the street was changed:')],
 ])('there is none where %s', (_, sheet) => {
   expect(spaces(sheet)).toEqual([]);

@@ -13,6 +13,8 @@ export function spacesOf(scan: PageScan): Blank[] {
   const out: Blank[] = [];
   for (const p of scan.phrases) {
     if (!/[:.]\s*$/.test(p.text) || p.text.split(' ').length > MOST_WORDS || !kindOfWords(p.text)) continue;
+    // The last words of a sentence are no caption: "with the initials of those present."
+    if (/^\p{Ll}.*\.\s*$/u.test(p.text)) continue;
     const space: Blank = { x0: p.x1 + 4, x1: p.x1 + 4, y: p.y + 0.16 * p.size, h: 1.35 * p.size, made: 'space' };
     const onRow = scan.phrases.filter((o) => o !== p && Math.abs(o.y - p.y) < 0.6 * p.size && o.x0 >= p.x1 - 1);
     const blanks = scan.blanks.filter((o) => sameRow(o, space) && o.x1 > p.x1);

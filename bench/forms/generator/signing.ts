@@ -99,13 +99,8 @@ function partsOf(m: Manner): (typeof BLOCK_KINDS)[number][] {
   return parts;
 }
 
-/**
- * Returns the space over a caption that stands over its line, in points, and what comes between the two. Mostly a caption is
- * nearer to its own line than to the line before; where room is left to sign in, it is not.
- */
-function apartOf(r: Random): readonly [number, string] {
-  return r.is(0.85) ? [r.int(10, 18), ''] : [r.int(2, 8), `<div style="height:${r.int(8, 16)}pt"></div>`];
-}
+/** Returns the space over a caption that stands over its line, in points: a caption is nearer to its own line than to the one before. */
+const apartOf = (r: Random): number => (r.is(0.85) ? r.int(10, 18) : r.int(18, 26));
 
 /** Ends the page between two people of a block: their heading, or the heads of their table, stay on the page before. */
 const PAGE_END = '<div style="break-before:page"></div>';
@@ -217,10 +212,10 @@ export function signingBlock(m: Manner, layout: Signing, roles: readonly Role[])
       );
     case 'stack-below': {
       const above = r.is(0.4);
-      const [apart, room] = apartOf(r);
+      const apart = apartOf(r);
       const one = (k: (typeof BLOCK_KINDS)[number], who: Whose, h: boolean) =>
         above
-          ? `<div style="margin:${apart}pt 0 0"><small>${captionOf(k, who, h)}</small>${room}<br>${line(k, who)}</div>`
+          ? `<div style="margin:${apart}pt 0 0"><small>${captionOf(k, who, h)}</small><br>${line(k, who)}</div>`
           : `<div style="margin:9pt 0 0">${line(k, who)}<br><small>${captionOf(k, who, h)}</small></div>`;
       return group((who, h) => `<div style="${rowGap}">${parts.map((k) => one(k, who, h)).join('')}</div>`);
     }
@@ -230,7 +225,7 @@ export function signingBlock(m: Manner, layout: Signing, roles: readonly Role[])
         ['left', 3],
         ['above', 2],
       ] as const);
-      const [apart, room] = apartOf(r);
+      const apart = apartOf(r);
       const w = { signature: r.int(120, 190), name: r.int(110, 170), date: r.int(50, 90), text: r.int(80, 120) };
       const one = (k: (typeof BLOCK_KINDS)[number], who: Whose, h: boolean) => {
         const caption = captionOf(k, who, h);
@@ -238,7 +233,7 @@ export function signingBlock(m: Manner, layout: Signing, roles: readonly Role[])
         if (side === 'left') return `<p style="margin:9pt 0 0">${caption}: ${at}</p>`;
         return side === 'below'
           ? `<div style="margin:12pt 0 0">${at}<br><small>${caption}</small></div>`
-          : `<div style="margin:${apart}pt 0 0"><small>${caption}</small>${room}<br>${at}</div>`;
+          : `<div style="margin:${apart}pt 0 0"><small>${caption}</small><br>${at}</div>`;
       };
       const column = (role: Role) =>
         `<div style="width:48%;display:inline-block;vertical-align:top">${heading(role)}${peopleOf(m, [role])
