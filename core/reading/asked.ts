@@ -33,7 +33,7 @@ export interface PaperContext extends Sense {
   initialsBy: RoleRead | null;
   /** The letters by which a legend abbreviates roles: "B = Buyer". */
   letters: ReadonlyMap<string, PlaceRole>;
-  /** Roles whose name the document gives to another role: a seller who is called "Buyer" in it. */
+  /** Roles whose name the document gives, or may give, to another role: a seller who is called "Buyer" in it, an "owner". */
   misnamed: ReadonlyMap<PlaceRole, PlaceRole>;
 }
 

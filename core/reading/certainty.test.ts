@@ -55,7 +55,58 @@ test('a signature under one drawn alike that is nobody’s is contradicted, unle
   expect(indices(decided(stack('X'), says))).toEqual([1]);
   expect(indices(decided(stack('X', 90), says))).toEqual([]);
   expect(indices(decided(stack('Seller 1'), says))).toEqual([]);
-  expect(indices(decided(stack('X'), [['signature', 'seller', 1], says[1]!]))).toEqual([]);
+  expect(
+    indices(
+      decided(stack('X'), [
+        ['signature', 'seller', 1],
+        ['signature', 'seller', 2],
+      ]),
+    ),
+  ).toEqual([]);
+});
+
+test('two signatures of one person, one over the other, are both contradicted, whatever their captions count', () => {
+  const stack = (apart: number) =>
+    filled()
+      .rule(100, 300, 400)
+      .rule(100, 300, 400 + apart)
+      .text(60, 400 + apart, 'Seller 1');
+  const twice: Said[] = [
+    ['signature', 'seller', 1],
+    ['signature', 'seller', 1],
+  ];
+  expect(indices(decided(stack(40), twice))).toEqual([0, 1]);
+  expect(indices(decided(stack(90), twice))).toEqual([]);
+  expect(indices(decided(stack(40), [twice[0]!, ['signature', 'buyer', 1]]))).toEqual([]);
+});
+
+test('who signs again behind text is counted anew, unless a caption counts them', () => {
+  const text = 'The seller signs here only to choose this one of several counteroffers and nothing else.';
+  const page = (lines: number, caption = 'Seller') => {
+    const sheet = filled();
+    for (const y of [200, 230]) sheet.text(60, y, 'Seller').rule(100, 300, y);
+    for (let i = 0; i < lines; i++) sheet.text(60, 270 + i * 14, text, 9);
+    for (const y of [340, 370]) sheet.text(60, y, caption).rule(100, 300, y);
+    return sheet;
+  };
+  const counted = (...n: number[]): Said[] => n.map((ordinal) => ['signature', 'seller', ordinal]);
+  const other = (sheet: Sheet, says: readonly Said[]) => {
+    const all = decided(sheet, says);
+    const found = contradicted(all);
+    return all.map((d) => found.get(d)?.ordinal ?? null);
+  };
+  expect(other(page(2), counted(1, 2, 3, 4))).toEqual([null, null, 1, 2]);
+  expect(other(page(2), counted(1, 2, 1, 2))).toEqual([null, null, null, null]);
+  expect(other(page(0), counted(1, 2, 3, 4))).toEqual([null, null, null, null]);
+  expect(other(page(2, 'Seller 4'), counted(1, 2, 4, 4)).slice(0, 2)).toEqual([null, null]);
+});
+
+test('a number that follows none is contradicted, and may be the one before', () => {
+  const lines = (caption: string) => filled().text(60, 400, caption).rule(160, 360, 400);
+  const all = decided(lines('Landlord'), [['signature', 'landlord', 2]]);
+  expect([...contradicted(all).values()]).toEqual([{ kind: 'signature', role: 'landlord', ordinal: 1 }]);
+  expect(indices(decided(lines('Landlord'), [['signature', 'landlord', 1]]))).toEqual([]);
+  expect(indices(decided(lines('Landlord 2'), [['signature', 'landlord', 2]]))).toEqual([]);
 });
 
 test('a second broker whom no caption counts may be the other side’s', () => {

@@ -1,5 +1,6 @@
 /** Computes how certain a decision is, from how well it agrees with the decisions around it, and what else the place may be. */
 import { KINDS, type Decision, type Weights } from './decide';
+import { textBetween, type Candidate } from './sight';
 import { probabilityOf, scoreOf } from './trees';
 import { PLACE_ROLES, type PlaceMeaning, type PlaceRole } from './types';
 import { groupBy, itemAt } from '../sure';
@@ -119,38 +120,109 @@ const widthOf = ({ k }: Decision) => k.c.judged.blank.x1 - k.c.judged.blank.x0;
 const areAlike = (a: Decision, b: Decision) =>
   a.k.c.judged.blank.made === b.k.c.judged.blank.made && Math.abs(widthOf(a) - widthOf(b)) < ALIKE;
 
+/** Returns whether a caption before or under a blank, not one over it, names the number that was decided. */
+const isCounted = ({ k, ordinal }: Decision) => OWN_SIDES.some((i) => k.named[i]?.ordinal === ordinal);
+/** Which of the captions of a blank are before and under it: see `CAPTIONS` of the evidence. */
+const OWN_SIDES = [1, 2] as const;
+
+/** What contradictions are looked for in: the decisions of the document by candidate, and its signatures. */
+interface Whole {
+  of: ReadonlyMap<Candidate, Decision>;
+  signatures: readonly Decision[];
+}
+
+/** Returns whether initials are next to a blank that is drawn alike but was read as something else. */
+function isBesideOther(d: Decision, { of }: Whole): boolean {
+  const { row, rowIndex, c } = d.k;
+  const { blank } = c.judged;
+  if (d.kind !== 'initials' || blank.made === 'cell') return false;
+  return [row[rowIndex - 1], row[rowIndex + 1]].some((o) => {
+    const other = o && of.get(o);
+    if (!other || !areAlike(d, other) || other.kind === 'initials') return false;
+    const b = other.k.c.judged.blank;
+    return Math.max(b.x0 - blank.x1, blank.x0 - b.x1) < NEXT.across;
+  });
+}
+
+/** Returns whether a signature is under one that is drawn alike but belongs to nobody, or to the same person. */
+function isUnderOther(d: Decision, { of }: Whole): boolean {
+  const { column, columnIndex, c } = d.k;
+  const above = column[columnIndex - 1];
+  const over = above && of.get(above);
+  if (over?.kind !== 'signature' || c.judged.blank.y - over.k.c.judged.blank.y >= NEXT.down) return false;
+  const isSame = over.role === d.role && over.ordinal === d.ordinal;
+  return isSame || (over.role === 'unknown' && areAlike(d, over) && !isCounted(d));
+}
+
+/** Returns whether a signature is over one that is the same person's: one of the two is somebody else's. */
+const isOverSame = (d: Decision, { of }: Whole): boolean => {
+  const below = d.k.column[d.k.columnIndex + 1];
+  const under = below && of.get(below);
+  return (
+    under?.kind === 'signature' &&
+    under.role === d.role &&
+    under.ordinal === d.ordinal &&
+    under.k.c.judged.blank.y - d.k.c.judged.blank.y < NEXT.down
+  );
+};
+
+/** Number of lines of running text between two blocks of signatures. */
+const APART = 2;
+
 /**
- * Returns the decisions that a neighbor contradicts. In each case the reading may be shifted by one person, which no place can
- * tell by itself:
+ * Returns the number that a signature has if those of its role are counted anew in its block; null if it is the number that was
+ * decided, or if its caption names that. The same people may sign a second time for something else.
+ */
+function countedAnew(d: Decision, { signatures }: Whole): number | null {
+  if ((d.ordinal ?? 1) < 2 || isCounted(d)) return null;
+  const { page, judged } = d.k.c;
+  const mine = signatures
+    .filter((o) => o.k.c.page === page && o.role === d.role && o.k.c.judged.blank.y <= judged.blank.y)
+    .sort((p, q) => q.k.c.judged.blank.y - p.k.c.judged.blank.y || q.k.c.judged.blank.x0 - p.k.c.judged.blank.x0);
+  let place = 1;
+  let last = judged.blank.y;
+  for (const o of mine) {
+    const { y } = o.k.c.judged.blank;
+    if (o === d || (y === judged.blank.y && o.k.c.judged.blank.x0 > judged.blank.x0)) continue;
+    if (textBetween(d.k.view, y, last) >= APART) return place;
+    last = y;
+    place++;
+  }
+  return null;
+}
+
+/** Returns whether a signature has a number that follows none: nobody of its role signs before it anywhere. */
+const isSkipped = (d: Decision, { signatures }: Whole): boolean =>
+  (d.ordinal ?? 1) > 1 &&
+  !isCounted(d) &&
+  !signatures.some((o) => o.role === d.role && (o.ordinal ?? 1) === (d.ordinal ?? 1) - 1);
+
+/**
+ * Returns the decisions that something around them contradicts, with what they may be instead. In each case the reading may be
+ * shifted by one person, which no place can tell by itself:
  *
  * - initials next to a blank that is drawn alike but was read as something else;
- * - a signature under one that is drawn alike but belongs to nobody;
+ * - a signature under one that is drawn alike but belongs to nobody, and two of one person, one over the other;
+ * - a number that counts on from a block before the last paragraph, or that follows no smaller one;
  * - a second broker although no caption says "2".
  */
-export function contradicted(all: readonly Decision[]): ReadonlySet<Decision> {
-  const of = new Map(all.map((d) => [d.k.c, d]));
-  const isShifted = (d: Decision): boolean => {
-    const { row, rowIndex, column, columnIndex, named, c } = d.k;
-    const { blank } = c.judged;
-    if (d.kind === 'initials' && blank.made !== 'cell')
-      return [row[rowIndex - 1], row[rowIndex + 1]].some((o) => {
-        const other = o && of.get(o);
-        if (!other || !areAlike(d, other) || other.kind === 'initials') return false;
-        const b = other.k.c.judged.blank;
-        return Math.max(b.x0 - blank.x1, blank.x0 - b.x1) < NEXT.across;
-      });
-    if (d.kind !== 'signature' || d.role === 'unknown') return false;
-    const above = column[columnIndex - 1];
-    const over = above && of.get(above);
-    return (
-      over?.kind === 'signature' &&
-      over.role === 'unknown' &&
-      areAlike(d, over) &&
-      blank.y - over.k.c.judged.blank.y < NEXT.down &&
-      !named.some((n) => n?.ordinal === d.ordinal)
-    );
+export function contradicted(all: readonly Decision[]): ReadonlyMap<Decision, PlaceMeaning | undefined> {
+  const whole: Whole = {
+    of: new Map(all.map((d) => [d.k.c, d])),
+    signatures: all.filter((d) => d.kind === 'signature' && d.role !== 'unknown'),
   };
-  return new Set(all.filter((d) => isShifted(d) || isUncountedBroker(d)));
+  const out = new Map<Decision, PlaceMeaning | undefined>();
+  const instead = (d: Decision, ordinal: number): PlaceMeaning | undefined =>
+    d.kind === 'none' ? undefined : { kind: d.kind, role: d.role, ordinal };
+  for (const d of all) {
+    if (isUncountedBroker(d) || isBesideOther(d, whole)) out.set(d, undefined);
+    if (d.kind !== 'signature' || d.role === 'unknown' || out.has(d)) continue;
+    const anew = countedAnew(d, whole);
+    if (anew !== null && anew !== d.ordinal) out.set(d, instead(d, anew));
+    else if (isSkipped(d, whole)) out.set(d, instead(d, (d.ordinal ?? 2) - 1));
+    else if (isUnderOther(d, whole) || isOverSame(d, whole)) out.set(d, undefined);
+  }
+  return out;
 }
 
 /** Returns whether a place was given to a second broker although no caption says "2": the other side's broker may be meant. */

@@ -58,7 +58,7 @@ const kindsOfOne = (models: readonly Boosted[], row: number[]) =>
 const CLEAR = 0.997;
 
 /** Returns the probabilities of the kinds at a second look. Where the first was clear, they are its own. */
-function secondLook(models: readonly Boosted[], known: Known[], rows: number[][], first: Shares): Shares {
+function kindsAgain(models: readonly Boosted[], known: Known[], rows: number[][], first: Shares): Shares {
   return new Map(
     known.map((k, i) => {
       const seen = first.get(k.c)!;
@@ -319,7 +319,7 @@ function follow(all: readonly Decision[], belong: ReadonlyMap<Candidate, Candida
 export function decide(weights: Omit<Weights, 'certainty'>, known: Known[]): Decision[] {
   const rows = known.map(kindFeatures);
   const kinds1 = kindsOf(weights.kind[0], known, rows);
-  const kinds = pooled(known, secondLook(weights.kind[1], known, rows, kinds1));
+  const kinds = pooled(known, kindsAgain(weights.kind[1], known, rows, kinds1));
   const named = rolesIn(known);
   const roleRows = new Map<Known, (number[] | null)[]>();
   const rowOf = (k: Known, role: PlaceRole) => {

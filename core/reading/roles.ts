@@ -11,6 +11,7 @@ import {
   isRoleHeading,
   lettersOf,
   misnamedIn,
+  unclearIn,
   plain,
   roleOfWords,
   senseOf,
@@ -34,7 +35,7 @@ export function paperOf(text: string): PaperContext {
       ? roleOfWords(plain(text).slice(Math.max(0, asking.index - 24), asking.index + asking[0].length + 24), sense)
       : null,
     letters: lettersOf(text, sense),
-    misnamed: misnamedIn(text, sense),
+    misnamed: new Map([...unclearIn(text, sense), ...misnamedIn(text, sense)]),
   };
 }
 

@@ -1,5 +1,5 @@
 /** Words whose meaning the rest of the document decides: letters, brokers of whom it is not said whose, misnamed parties. */
-import { lettersOf, misnamedIn, roleOfLetter, roleOfWords, senseOf } from './words';
+import { lettersOf, misnamedIn, roleOfLetter, roleOfWords, senseOf, unclearIn } from './words';
 
 test.each([
   ['The buyer signs. The buyer pays. The purchaser waits.', 'buyer_broker'],
@@ -20,6 +20,8 @@ test.each([
 test.each([
   ['The tenant pays the rent of the lease.', 'landlord'],
   ['The buyer pays the purchase price at the sale.', 'seller'],
+  // Whom the owner faces says more than what else is spoken of.
+  ['The transferee pays. Rent is due at the lease, and the rent is no penalty.', 'seller'],
 ])('in “%s” an owner is the %s', (text, role) => expect(roleOfWords('Owner', senseOf(text))?.role).toBe(role));
 
 test.each([
@@ -57,3 +59,18 @@ test.each([
   ['bought from the seller by Ines Caldera (“Buyer”)', []],
   ['the roof (“Roof”) of the seller', []],
 ])('“%s” misnames %j', (text, misnamed) => expect([...misnamedIn(text, senseOf(''))]).toEqual(misnamed));
+
+test.each([
+  ['Owner and buyer agree. The rent of the lease goes on.', [['seller', 'landlord']]],
+  ['The owner and the tenant agree on the rent.', []],
+  ['The seller, who is the owner, and the buyer agree on the rent of the lease and what is let.', []],
+  ['The buyer pays the broker. The buyer and the seller agree. The buyer waits.', [['broker', 'buyer_broker']]],
+  ['The buyer pays the listing broker. The buyer and the seller agree. The buyer waits.', []],
+  ['The seller pays the broker. The buyer waits.', []],
+  [
+    'El comprador paga al corredor. El comprador y el vendedor firman. El comprador espera.',
+    [['broker', 'buyer_broker']],
+  ],
+])('in “%s” it is unclear who is meant: %j', (text, roles) =>
+  expect([...unclearIn(text, senseOf(text))]).toEqual(roles),
+);

@@ -245,24 +245,62 @@ export function isRoleHeading(text: string): boolean {
 
 /** Minimum number of times that a document names one side before the absence of the other side counts. */
 const OFTEN = 3;
+/** How many times as often one of two meanings must be spoken of to be clear. */
+const CLEARLY = 2;
+
+/** Words that tell a tenancy from a sale. The other party's name tells most: an owner faces a tenant, or a buyer. */
+const TENANCY = {
+  party: /\b(?:tenant|lessee|renter|resident|occupant|inquilin[oa]|arrendatari[oa])s?\b/g,
+  other: /\b(?:lease|rent|landlord|lessor|let|arrendamiento|alquiler)s?\b/g,
+};
+const SALE = {
+  party: /\b(?:buyer|purchaser|transferee|grantee|comprador)(?:a|s|es)?\b/g,
+  other: /\b(?:seller|purchase|sale|listing|vendedor|compraventa|venta)(?:s|es)?\b/g,
+};
+const PARTY_WEIGHT = 3;
+
+const timesIn = (t: string, re: RegExp) => t.match(re)?.length ?? 0;
+const weightOf = (t: string, words: typeof SALE) => PARTY_WEIGHT * timesIn(t, words.party) + timesIn(t, words.other);
 
 /**
- * Returns what "owner" and "broker" mean in a document. An owner is the landlord if the text names tenants, leases or rent more
- * often than sales, otherwise the seller. A broker is the buyer's broker if the text names a buyer or tenant and no other side.
+ * Returns what "owner" and "broker" mean in a document. An owner is the landlord if the text speaks of a tenancy more than of a
+ * sale, otherwise the seller. A broker is the buyer's broker if the text names a buyer or tenant and no other side.
  */
 export function senseOf(text: string): Sense {
   const t = plain(text);
-  const count = (re: RegExp) => (t.match(re) ?? []).length;
-  const lets = count(
-    /\b(?:tenant|lease|rent|landlord|lessee|lessor|let|resident|occupant|arrendamiento|inquilin[oa]|alquiler|arrendatari[oa])s?\b/g,
-  );
-  const sells = count(/\b(?:seller|buyer|purchase|sale|listing|vendedor|comprador|compraventa|venta)(?:s|es)?\b/g);
-  const theirs = count(/\b(?:buyer|purchaser|tenant|lessee|comprador|arrendatari|inquilin)/g);
-  const ours = count(/\b(?:seller|vendor|landlord|lessor|owner|listing|vendedor|arrendador|propietari)/g);
+  const theirs = timesIn(t, /\b(?:buyer|purchaser|tenant|lessee|comprador|arrendatari|inquilin)/g);
+  const ours = timesIn(t, OTHER_SIDE);
   return {
-    owner: lets > sells ? 'landlord' : 'seller',
+    owner: weightOf(t, TENANCY) > weightOf(t, SALE) ? 'landlord' : 'seller',
     broker: theirs >= OFTEN && !ours ? 'buyer_broker' : 'broker',
   };
+}
+const OTHER_SIDE = /\b(?:seller|vendor|landlord|lessor|owner|listing|vendedor|arrendador|propietari)/g;
+
+/** Words that say whose broker is meant. */
+const WHOSE_BROKER =
+  /\b(?:listing|selling|cooperating|co-?op|(?:seller|buyer|purchaser|landlord|owner|tenant|vendor)s?'s?) (?:broker|agent|firm|licensee|brokerage|office)|\b(?:corredor|agente)(?:a|es|s)? del? /;
+const BROKER = /\b(?:broker|agent|licensee|corredor|agente)(?:a|s|es)?\b/;
+const LANDLORD = /\b(?:landlord|lessor|arrendador)/;
+const SELLER = /\b(?:seller|vendor|transferor|grantor|vendedor)/;
+
+/**
+ * Returns the roles that a document may mean otherwise, with the role they may be: those that it calls by a word with two
+ * meanings, an "owner" or a bare "broker", without saying anywhere which one it is.
+ */
+export function unclearIn(text: string, sense: Sense): Map<PlaceRole, PlaceRole> {
+  const t = plain(text);
+  const out = new Map<PlaceRole, PlaceRole>();
+  const [lets, sells] = [weightOf(t, TENANCY), weightOf(t, SALE)];
+  const isLet = sense.owner === 'landlord';
+  if (OWNER.test(t) && !(isLet ? LANDLORD : SELLER).test(t) && Math.max(lets, sells) < CLEARLY * Math.min(lets, sells))
+    out.set(sense.owner, isLet ? 'seller' : 'landlord');
+  // The words of the broker's own side are spoken of by far more often than those of the other.
+  if (sense.broker === 'broker' && BROKER.test(t) && !WHOSE_BROKER.test(t)) {
+    const [theirs, ours] = [timesIn(t, SALE.party) + timesIn(t, TENANCY.party), timesIn(t, OTHER_SIDE)];
+    if (ours < CLEARLY * theirs && theirs >= OFTEN) out.set('broker', 'buyer_broker');
+  }
+  return out;
 }
 
 /** Words for initials; "the initial term" is none. */
