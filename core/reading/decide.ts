@@ -54,8 +54,8 @@ export function kindsOf(models: readonly Boosted[], known: Known[], rows: number
 const kindsOfOne = (models: readonly Boosted[], row: number[]) =>
   shares(models.map((w) => probabilityOf(scoreOf(w, row))));
 
-/** Probability of a kind at the first look from which on there is no second. */
-const CLEAR = 0.997;
+/** Probability of a kind or role at the first look from which on there is no second. */
+const CLEAR = 0.99;
 
 /** Returns the probabilities of the kinds at a second look. Where the first was clear, they are its own. */
 function kindsAgain(models: readonly Boosted[], known: Known[], rows: number[][], first: Shares): Shares {
@@ -90,12 +90,14 @@ const NOBODY = PLACE_ROLES.map((r) => (r === 'unknown' ? 1 : 0));
  *
  * @param kinds  the probabilities of the kinds
  * @param row    the features of a candidate for a role; null for a role that is not weighed
+ * @param first  the probabilities at the first look: where they were clear, there is no second
  */
 export function rolesOf(
   model: Boosted,
   known: readonly Known[],
   kinds: Shares,
   row: (k: Known, role: PlaceRole) => number[] | null,
+  first?: Shares,
 ): Shares {
   const of = (k: Known, role: PlaceRole) => {
     const features = row(k, role);
@@ -104,6 +106,8 @@ export function rolesOf(
   return new Map(
     known.map((k) => {
       const p = kinds.get(k.c)!;
+      const seen = first?.get(k.c);
+      if (seen && Math.max(...seen) > CLEAR) return [k.c, seen];
       const isWithoutRole = (p[CHECKBOX] ?? 0) + (p[NONE] ?? 0) > WITHOUT_ROLE;
       return [k.c, isWithoutRole ? NOBODY : shares(PLACE_ROLES.map((role) => of(k, role)))];
     }),
@@ -335,10 +339,16 @@ export function decide(weights: Omit<Weights, 'certainty'>, known: Known[]): Dec
     known,
     pooled(
       known,
-      rolesOf(weights.role[1], known, kinds1, (k, role) => {
-        const first = rowOf(k, role);
-        return first && secondRoleFeatures(k, role, first, kinds1, roles1);
-      }),
+      rolesOf(
+        weights.role[1],
+        known,
+        kinds1,
+        (k, role) => {
+          const first = rowOf(k, role);
+          return first && secondRoleFeatures(k, role, first, kinds1, roles1);
+        },
+        roles1,
+      ),
     ),
   );
   const belong = belongings(known, decidedOf(known, kinds, roles));
