@@ -76,6 +76,27 @@ test('what happened between a screen’s first answer and the opening of its str
   expect([deal.mock.calls.length, packet.mock.calls]).toEqual([1, [[null]]]);
 });
 
+test('news of a screen that was left is told when the screen comes back, once', async () => {
+  const n = news();
+  n.hear('deal:a', jest.fn());
+  const leave = n.hear('packet:b', jest.fn());
+  await renewed();
+  Stream.all[0]!.onopen();
+  leave();
+  Stream.all[0]!.onmessage({ data: 'packet:b 7' });
+  const both = [jest.fn(), jest.fn()];
+  const leaveAgain = both.map((hear) => n.hear('packet:b', hear));
+  await renewed();
+  expect(both.map((hear) => hear.mock.calls)).toEqual([[[null]], [[null]]]);
+  // Once is enough.
+  for (const stop of leaveAgain) stop();
+  const third = jest.fn();
+  n.hear('packet:b', third);
+  await renewed();
+  expect(third).not.toHaveBeenCalled();
+  expect(Stream.all).toHaveLength(1);
+});
+
 test('what is heard already asks for no new stream; when nobody hears any more, none is open', async () => {
   const n = news();
   const stop = [n.hear('deal:a', jest.fn()), n.hear('deal:a', jest.fn()), n.hear('deal:b', jest.fn())];

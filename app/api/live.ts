@@ -24,6 +24,8 @@ export class News {
   private served = new Set<string>();
   /** Topics of the last stream that opened. */
   private opened: ReadonlySet<string> = new Set();
+  /** Topics of which there was news while no screen listened. */
+  private readonly unheard = new Set<string>();
   private soon = false;
   /** Whether no stream was open for a while. */
   private mayHaveMissed = false;
@@ -36,6 +38,8 @@ export class News {
     const all = this.hearing.get(topic) ?? new Set();
     this.hearing.set(topic, all.add(hear));
     if (!this.served.has(topic)) this.renewSoon();
+    // What the screens that open now show may be from before the news.
+    else if (this.unheard.delete(topic)) queueMicrotask(() => this.tell(topic, null));
     return () => {
       all.delete(hear);
       if (all.size) return;
@@ -60,6 +64,8 @@ export class News {
     if (this.source) this.before.push(this.source);
     this.source = null;
     this.served = new Set(topics);
+    // Whoever asks for one of the others later is told once its stream is open.
+    for (const topic of this.unheard) if (!this.served.has(topic)) this.unheard.delete(topic);
     if (!topics.length) {
       this.opened = new Set();
       return this.closeBefore();
@@ -68,12 +74,12 @@ export class News {
     this.source = source;
     source.onopen = () => {
       this.closeBefore();
-      // There may be news that was missed: after a lost connection, and of a new topic before its stream was open.
+      // News may have been missed while the connection was lost, and news of a new topic before this stream was open.
       const [missed, opened] = [this.mayHaveMissed, this.opened];
       this.mayHaveMissed = false;
       this.opened = new Set(topics);
-      for (const [topic, all] of this.hearing)
-        if (missed || (!opened.has(topic) && this.opened.has(topic))) for (const hear of all) hear(null);
+      for (const topic of [...this.hearing.keys()])
+        if (missed || (!opened.has(topic) && this.opened.has(topic))) this.tell(topic, null);
       this.refusals = 0;
     };
     source.onerror = () => {
@@ -85,8 +91,13 @@ export class News {
     };
     source.onmessage = ({ data }: MessageEvent<string>) => {
       const [topic = '', seq] = data.split(' ');
-      for (const hear of this.hearing.get(topic) ?? []) hear(seq === undefined ? null : Number(seq));
+      if (!this.hearing.has(topic)) this.unheard.add(topic);
+      this.tell(topic, seq === undefined ? null : Number(seq));
     };
+  }
+
+  private tell(topic: string, seq: number | null): void {
+    for (const hear of this.hearing.get(topic) ?? []) hear(seq);
   }
 
   private closeBefore(): void {

@@ -60,7 +60,7 @@ function joined(places: Labelled[]): Labelled[] {
       last.rect[0] + last.rect[2] > TEXT.to &&
       p.rect[0] < TEXT.from &&
       last.rect[0] > p.rect[0] + 1;
-    // What stands on every page is linked once for each page, all of it on each.
+    // Chromium repeats the links of a page footer: every page gets the links of all pages. Duplicates are dropped.
     const again = out.some(
       (o) => o.page === p.page && o.kind === p.kind && o.rect.every((n, i) => Math.abs(n - p.rect[i]!) < 1),
     );

@@ -258,3 +258,15 @@ function aroundBox(scan: PageScan, b: Blank, c: Rect, out: Captions): void {
 export function tail(text: string, words: number): string {
   return plain(text).split(' ').slice(-words).join(' ');
 }
+
+/**
+ * Returns whether a blank is in the column of a heading that has other headings on its row.
+ *
+ * @param beside  the other headings
+ * @param before  how far the blank may begin before the heading, in points
+ */
+export function isInColumn(b: Blank, heading: Phrase, beside: readonly Phrase[], before: number): boolean {
+  const next = Math.min(...beside.flatMap((o) => (o.x0 > heading.x0 ? [o.x0] : [])));
+  // The middle of the blank tells the column: the lines of two columns may touch.
+  return b.x0 >= heading.x0 - before && (b.x0 + b.x1) / 2 <= next - 8;
+}

@@ -43,7 +43,7 @@ export interface Around {
   hands: ReadonlyMap<PlaceRole, readonly number[]>;
 }
 
-/** Returns the decisions of a document as each of them is compared with the others. */
+/** Groups the decisions of a document so that each of them can be compared with those around it. */
 export function aroundOf(all: readonly Decision[]): Around {
   const places = all.filter((d) => d.kind !== 'none');
   const signatures = places.filter((d) => d.kind === 'signature');
@@ -53,7 +53,7 @@ export function aroundOf(all: readonly Decision[]): Around {
   return { pages: groupBy(places, (d) => d.k.c.page), hands: new Map(hands) };
 }
 
-/** Returns the features from which the probability is computed that kind, role and ordinal of a decision are all right. */
+/** Returns the features of a decision from which its certainty is computed: see `certaintyOf`. */
 export function certaintyFeatures(d: Decision, around: Around): number[] {
   const { kind, role, ordinal } = d.shares;
   // What was decided by the row may not be what is most probable by itself.
@@ -125,14 +125,28 @@ const isCounted = ({ k, ordinal }: Decision) => OWN_SIDES.some((i) => k.named[i]
 /** Which of the captions of a blank are before and under it: see `CAPTIONS` of the evidence. */
 const OWN_SIDES = [1, 2] as const;
 
-/** What contradictions are looked for in: the decisions of the document by candidate, and its signatures. */
-interface Whole {
+/** What contradictions are looked for in. Signatures are grouped, because a document may have thousands. */
+interface Signed {
   of: ReadonlyMap<Candidate, Decision>;
-  signatures: readonly Decision[];
+  /** The signatures of one role on one page, from the bottom, by the key of `blockKey`. */
+  byPage: ReadonlyMap<string, readonly Decision[]>;
+  /** The numbers that signatures have, by role. */
+  numbers: ReadonlyMap<PlaceRole, ReadonlySet<number>>;
+}
+
+const blockKey = ({ k, role }: Decision) => `${k.c.page} ${role}`;
+const blankOf = ({ k }: Decision) => k.c.judged.blank;
+
+function signedOf(all: readonly Decision[]): Signed {
+  const signatures = all.filter((d) => d.kind === 'signature' && d.role !== 'unknown');
+  const upward = [...signatures].sort((p, q) => blankOf(q).y - blankOf(p).y || blankOf(q).x0 - blankOf(p).x0);
+  const numbers = new Map<PlaceRole, Set<number>>();
+  for (const d of signatures) numbers.set(d.role, (numbers.get(d.role) ?? new Set()).add(d.ordinal ?? 1));
+  return { of: new Map(all.map((d) => [d.k.c, d])), byPage: groupBy(upward, blockKey), numbers };
 }
 
 /** Returns whether initials are next to a blank that is drawn alike but was read as something else. */
-function isBesideOther(d: Decision, { of }: Whole): boolean {
+function isBesideOther(d: Decision, { of }: Signed): boolean {
   const { row, rowIndex, c } = d.k;
   const { blank } = c.judged;
   if (d.kind !== 'initials' || blank.made === 'cell') return false;
@@ -144,27 +158,18 @@ function isBesideOther(d: Decision, { of }: Whole): boolean {
   });
 }
 
-/** Returns whether a signature is under one that is drawn alike but belongs to nobody, or to the same person. */
-function isUnderOther(d: Decision, { of }: Whole): boolean {
-  const { column, columnIndex, c } = d.k;
-  const above = column[columnIndex - 1];
-  const over = above && of.get(above);
-  if (over?.kind !== 'signature' || c.judged.blank.y - over.k.c.judged.blank.y >= NEXT.down) return false;
-  const isSame = over.role === d.role && over.ordinal === d.ordinal;
-  return isSame || (over.role === 'unknown' && areAlike(d, over) && !isCounted(d));
+/** Returns whether the signature right over or under a signature is the same person's, or the one over it is drawn alike and nobody's. */
+function isStackedWrong(d: Decision, { of }: Signed): boolean {
+  const { column, columnIndex } = d.k;
+  const next = (at: number) => {
+    const c = column[at];
+    const o = c && of.get(c);
+    return o?.kind === 'signature' && Math.abs(blankOf(o).y - blankOf(d).y) < NEXT.down ? o : undefined;
+  };
+  const [over, under] = [next(columnIndex - 1), next(columnIndex + 1)];
+  const isSame = (o: Decision | undefined) => o?.role === d.role && o.ordinal === d.ordinal;
+  return isSame(over) || isSame(under) || (over?.role === 'unknown' && areAlike(d, over) && !isCounted(d));
 }
-
-/** Returns whether a signature is over one that is the same person's: one of the two is somebody else's. */
-const isOverSame = (d: Decision, { of }: Whole): boolean => {
-  const below = d.k.column[d.k.columnIndex + 1];
-  const under = below && of.get(below);
-  return (
-    under?.kind === 'signature' &&
-    under.role === d.role &&
-    under.ordinal === d.ordinal &&
-    under.k.c.judged.blank.y - d.k.c.judged.blank.y < NEXT.down
-  );
-};
 
 /** Number of lines of running text between two blocks of signatures. */
 const APART = 2;
@@ -173,29 +178,23 @@ const APART = 2;
  * Returns the number that a signature has if those of its role are counted anew in its block; null if it is the number that was
  * decided, or if its caption names that. The same people may sign a second time for something else.
  */
-function countedAnew(d: Decision, { signatures }: Whole): number | null {
+function countedAnew(d: Decision, { byPage }: Signed): number | null {
   if ((d.ordinal ?? 1) < 2 || isCounted(d)) return null;
-  const { page, judged } = d.k.c;
-  const mine = signatures
-    .filter((o) => o.k.c.page === page && o.role === d.role && o.k.c.judged.blank.y <= judged.blank.y)
-    .sort((p, q) => q.k.c.judged.blank.y - p.k.c.judged.blank.y || q.k.c.judged.blank.x0 - p.k.c.judged.blank.x0);
+  const upward = byPage.get(blockKey(d)) ?? [];
   let place = 1;
-  let last = judged.blank.y;
-  for (const o of mine) {
-    const { y } = o.k.c.judged.blank;
-    if (o === d || (y === judged.blank.y && o.k.c.judged.blank.x0 > judged.blank.x0)) continue;
-    if (textBetween(d.k.view, y, last) >= APART) return place;
+  let last = blankOf(d).y;
+  for (const o of upward.slice(upward.indexOf(d) + 1)) {
+    const { y } = blankOf(o);
+    if (textBetween(d.k.view, y, last) >= APART) return place === d.ordinal ? null : place;
     last = y;
     place++;
   }
   return null;
 }
 
-/** Returns whether a signature has a number that follows none: nobody of its role signs before it anywhere. */
-const isSkipped = (d: Decision, { signatures }: Whole): boolean =>
-  (d.ordinal ?? 1) > 1 &&
-  !isCounted(d) &&
-  !signatures.some((o) => o.role === d.role && (o.ordinal ?? 1) === (d.ordinal ?? 1) - 1);
+/** Returns whether a signature has a number that follows none: nobody signs for its role with the number before. */
+const isSkipped = (d: Decision, { numbers }: Signed): boolean =>
+  (d.ordinal ?? 1) > 1 && !isCounted(d) && !numbers.get(d.role)?.has((d.ordinal ?? 1) - 1);
 
 /**
  * Returns the decisions that something around them contradicts, with what they may be instead. In each case the reading may be
@@ -207,20 +206,16 @@ const isSkipped = (d: Decision, { signatures }: Whole): boolean =>
  * - a second broker although no caption says "2".
  */
 export function contradicted(all: readonly Decision[]): ReadonlyMap<Decision, PlaceMeaning | undefined> {
-  const whole: Whole = {
-    of: new Map(all.map((d) => [d.k.c, d])),
-    signatures: all.filter((d) => d.kind === 'signature' && d.role !== 'unknown'),
-  };
+  const signed = signedOf(all);
   const out = new Map<Decision, PlaceMeaning | undefined>();
-  const instead = (d: Decision, ordinal: number): PlaceMeaning | undefined =>
-    d.kind === 'none' ? undefined : { kind: d.kind, role: d.role, ordinal };
   for (const d of all) {
-    if (isUncountedBroker(d) || isBesideOther(d, whole)) out.set(d, undefined);
-    if (d.kind !== 'signature' || d.role === 'unknown' || out.has(d)) continue;
-    const anew = countedAnew(d, whole);
-    if (anew !== null && anew !== d.ordinal) out.set(d, instead(d, anew));
-    else if (isSkipped(d, whole)) out.set(d, instead(d, (d.ordinal ?? 2) - 1));
-    else if (isUnderOther(d, whole) || isOverSame(d, whole)) out.set(d, undefined);
+    const { kind, role } = d;
+    if (isUncountedBroker(d) || isBesideOther(d, signed)) out.set(d, undefined);
+    if (kind !== 'signature' || role === 'unknown' || out.has(d)) continue;
+    const anew = countedAnew(d, signed);
+    if (anew !== null) out.set(d, { kind, role, ordinal: anew });
+    else if (isSkipped(d, signed)) out.set(d, { kind, role, ordinal: (d.ordinal ?? 2) - 1 });
+    else if (isStackedWrong(d, signed)) out.set(d, undefined);
   }
   return out;
 }

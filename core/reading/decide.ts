@@ -29,9 +29,9 @@ export const MOST_ORDINAL = 5;
 
 /** What was learned. */
 export interface Weights {
-  /** First and second look at the kind: one model a kind. */
+  /** Models of the first and second run: one for each kind. */
   kind: [Boosted[], Boosted[]];
-  /** First and second look at the role: one model for all roles. */
+  /** Models of the first and second run: one for all roles. */
   role: [Boosted, Boosted];
   ordinal: Boosted;
   /** How certain a decision is. */
@@ -54,11 +54,11 @@ export function kindsOf(models: readonly Boosted[], known: Known[], rows: number
 const kindsOfOne = (models: readonly Boosted[], row: number[]) =>
   shares(models.map((w) => probabilityOf(scoreOf(w, row))));
 
-/** Probability of a kind or role at the first look from which on there is no second. */
+/** If the first run gives a kind or role more than this probability, the second run does not compute it again. */
 const CLEAR = 0.99;
 
-/** Returns the probabilities of the kinds at a second look. Where the first was clear, they are its own. */
-function kindsAgain(models: readonly Boosted[], known: Known[], rows: number[][], first: Shares): Shares {
+/** Returns the probabilities of the kinds after the second run. Where the first run was clear, its result stays. */
+function kindsOfSecondRun(models: readonly Boosted[], known: Known[], rows: number[][], first: Shares): Shares {
   return new Map(
     known.map((k, i) => {
       const seen = first.get(k.c)!;
@@ -90,7 +90,7 @@ const NOBODY = PLACE_ROLES.map((r) => (r === 'unknown' ? 1 : 0));
  *
  * @param kinds  the probabilities of the kinds
  * @param row    the features of a candidate for a role; null for a role that is not weighed
- * @param first  the probabilities at the first look: where they were clear, there is no second
+ * @param first  for the second run, the result of the first: where that was clear, it stays
  */
 export function rolesOf(
   model: Boosted,
@@ -142,27 +142,26 @@ export function ordinalsOf(model: Boosted, known: Known[], decided: Map<Candidat
   );
 }
 
-/** Returns shares with those at one spot of several pages replaced by their mean: a footer means the same everywhere. */
+/** Gives candidates at the same spot of several pages the same probabilities: a footer means the same everywhere. */
 const pooled = (known: Known[], all: Shares): Shares => meanOver(known, all, (k) => (k.twins ? k.spot : null));
 
-/** Returns shares with those of a table's column whose head names a role replaced by their mean. */
+/** Gives the cells of a table's column the same probabilities if the head of the column names a role. */
 const pooledByHead = (known: Known[], all: Shares): Shares => meanOver(known, all, (k) => k.headed);
 
-/** Returns shares with those of candidates that have the same key replaced by their geometric mean. */
+/**
+ * Groups candidates by a key, and gives all candidates of a group the geometric mean of their probabilities.
+ *
+ * @param keyOf  returns the key of a candidate, or null if it is in no group
+ */
 function meanOver(known: Known[], all: Shares, keyOf: (k: Known) => string | null): Shares {
-  const groups = groupBy(
-    known.filter((k) => keyOf(k) !== null),
-    (k) => keyOf(k) ?? '',
-  );
+  const grouped = known.flatMap((k) => {
+    const key = keyOf(k);
+    return key === null ? [] : [{ key, c: k.c }];
+  });
   const out = new Map(all);
-  for (const twins of groups.values()) {
-    if (twins.length < 2) continue;
-    const width = all.get(twins[0]!.c)!.length;
-    const sum = Array.from({ length: width }, (_, i) =>
-      Math.exp(twins.reduce((n, k) => n + Math.log(Math.max(1e-4, all.get(k.c)![i] ?? 0)), 0) / twins.length),
-    );
-    const mean = shares(sum);
-    for (const k of twins) out.set(k.c, mean);
+  for (const group of groupBy(grouped, (g) => g.key).values()) {
+    const mean = meanOf(group.map(({ c }) => [all.get(c)!, 1 / group.length] as const));
+    for (const { c } of group) out.set(c, mean);
   }
   return out;
 }
@@ -178,7 +177,7 @@ function meanOf(all: readonly (readonly [readonly number[], number])[]): readonl
 }
 
 /** Weight of a date or name when its probabilities are averaged with those of the signature on its row, which weighs 1. */
-const BESIDE = 0.35;
+const WEIGHT_BESIDE = 0.35;
 
 /** Returns, for each date and name, the signature on its row; without those whose own caption names another role. */
 function belongings(known: readonly Known[], decided: ReadonlyMap<Candidate, Decided>): Map<Candidate, Candidate> {
@@ -198,7 +197,7 @@ function belongings(known: readonly Known[], decided: ReadonlyMap<Candidate, Dec
 function sharedBy(all: Shares, belong: ReadonlyMap<Candidate, Candidate>): Shares {
   const out = new Map(all);
   for (const [signature, of] of groupBy([...belong], ([, s]) => s)) {
-    const mean = meanOf([[all.get(signature)!, 1], ...of.map(([c]) => [all.get(c)!, BESIDE] as const)]);
+    const mean = meanOf([[all.get(signature)!, 1], ...of.map(([c]) => [all.get(c)!, WEIGHT_BESIDE] as const)]);
     for (const c of [signature, ...of.map(([c]) => c)]) out.set(c, mean);
   }
   return out;
@@ -323,7 +322,7 @@ function follow(all: readonly Decision[], belong: ReadonlyMap<Candidate, Candida
 export function decide(weights: Omit<Weights, 'certainty'>, known: Known[]): Decision[] {
   const rows = known.map(kindFeatures);
   const kinds1 = kindsOf(weights.kind[0], known, rows);
-  const kinds = pooled(known, kindsAgain(weights.kind[1], known, rows, kinds1));
+  const kinds = pooled(known, kindsOfSecondRun(weights.kind[1], known, rows, kinds1));
   const named = rolesIn(known);
   const roleRows = new Map<Known, (number[] | null)[]>();
   const rowOf = (k: Known, role: PlaceRole) => {

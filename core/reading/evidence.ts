@@ -30,7 +30,7 @@ import {
 import type { Phrase } from './text';
 import type { PlaceRole } from './types';
 import { plain, type RoleRead } from './words';
-import { groupBy, itemAt } from '../sure';
+import { groupBy, itemAt, lastOf } from '../sure';
 
 /** Everything known of a candidate, by which its features are computed. */
 export interface Known extends Outlook {
@@ -46,12 +46,12 @@ export interface Known extends Outlook {
   overleaf: Candidate | null;
   /** For each of the blank's own captions (see `OWN_CAPTIONS`): whether it names a witness, a notary or another outsider. */
   outsiders: readonly boolean[];
-  /** The nearest signature below the blank, as the rules see it, at most `REACH` points away. */
+  /** The nearest signature below the blank, according to the rules, at most `REACH` points away. */
   signedBelow: Candidate | null;
-  /** The last signature before the blank and the first one after it in the whole document, as the rules see them. */
+  /** The nearest signatures before and after the blank, on any page, according to the rules; null if there is none. */
   signedBefore: Candidate | null;
   signedAfter: Candidate | null;
-  /** How often each role signs in the document, as the rules see it. */
+  /** The number of signatures of each role in the document, according to the rules. */
   signers: ReadonlyMap<PlaceRole, number>;
   row: Candidate[];
   rowIndex: number;
@@ -96,6 +96,8 @@ const CAPTIONS: readonly ((j: Judged) => string)[] = [
   (j) => j.captions.row,
 ];
 
+/** Index of the head of the column in `CAPTIONS`. */
+const HEAD = 7;
 /** Number of entries of `CAPTIONS`, from the first, that belong to the blank itself: its label and the words on its four sides. */
 const OWN_CAPTIONS = 5;
 
@@ -113,19 +115,11 @@ function signatureUnder(view: PageView, b: Blank): Candidate | null {
 }
 
 /** Returns the end of the sentence that runs up to a blank. */
-const sentenceBefore = (before: string) =>
-  (
-    before
-      .slice(-160)
-      .split(/[.;!?] /)
-      .pop() ?? ''
-  ).slice(-120);
+const sentenceBefore = (before: string) => lastOf(before.slice(-120).split(/[.;!?] /));
 
-/** Returns the key of the column that a cell is in, if the head of the column names a role. */
-function headedBy({ page, judged: { blank, captions } }: Candidate, roleOf: (text: string) => RoleRead | null) {
-  if (blank.made !== 'cell' || !captions.colHead || !roleOf(captions.colHead.slice(-120))) return null;
-  return `${page} ${Math.round(blank.x0)} ${captions.colHead}`;
-}
+/** Returns the key of the column that a cell is in; null if it is in none. */
+const headedBy = ({ page, judged: { blank, captions } }: Candidate) =>
+  blank.made === 'cell' && captions.colHead ? `${page} ${Math.round(blank.x0)} ${captions.colHead}` : null;
 
 /** Maximum distance between the edges of blanks of one column of a table, on two pages, in points. */
 const EDGES = 3;
@@ -145,8 +139,9 @@ function lastAlike(view: PageView, b: Blank): Candidate | null {
 interface Whole {
   views: PageView[];
   paper: PaperContext;
-  /** The spot of each candidate, and the pages on which a candidate lies at each spot. */
-  spotOf: ReadonlyMap<Candidate, string>;
+  /** What the captions of each candidate name. */
+  named: ReadonlyMap<Candidate, Named>;
+  /** The pages on which a candidate lies at each spot. */
   spots: ReadonlyMap<string, ReadonlySet<number>>;
   mentions: readonly number[];
   /** All signatures as the rules see them, in the order of the document. */
@@ -175,22 +170,31 @@ function signedAround(c: Candidate, signatures: readonly Candidate[]): [Candidat
   return [signatures[first((s) => !isBefore(s, c)) - 1] ?? null, signatures[first((s) => isBefore(c, s))] ?? null];
 }
 
+/** The words of a blank's captions, and the roles they name: see `CAPTIONS`. */
+interface Named {
+  words: readonly string[];
+  roles: readonly (RoleRead | null)[];
+}
+
+function namedBy({ judged }: Candidate, paper: PaperContext): Named {
+  const words = CAPTIONS.map((caption) => caption(judged).slice(-120));
+  return { words, roles: words.map((text) => (text ? roleSaid(text, paper) : null)) };
+}
+
 /**
  * Returns the position of a candidate on its page, rounded to 5 points, with the roles that are named before and under it, as a
  * key: a footer has the same key on every page. A buyer's line has not that of the seller's line on another page.
  */
-function spotOf({ judged: { blank, captions } }: Candidate, paper: PaperContext): string {
-  const named = [captions.left.slice(-120), joinedText(captions.below).slice(-120)].map((text) => {
-    const role = text && roleSaid(text, paper);
-    return role ? `${role.role} ${role.ordinal ?? ''}` : '';
-  });
-  return [...[blank.x0, blank.x1, blank.y].map((v) => Math.round(v / 5)), ...named].join('|');
+function spotOf({ judged: { blank } }: Candidate, { roles: [, left, below] }: Named): string {
+  const who = [left, below].map((r) => (r ? `${r.role} ${r.ordinal ?? ''}` : ''));
+  return [...[blank.x0, blank.x1, blank.y].map((v) => Math.round(v / 5)), ...who].join('|');
 }
 
 /** Returns what is known of one candidate, except `rowFacts`, `habits` and `caption`, which need the other candidates first. */
 function knownAlone(c: Candidate, whole: Whole): Known {
   const { views, paper, mentions, signatures, signers } = whole;
-  const spot = whole.spotOf.get(c)!;
+  const named = whole.named.get(c)!;
+  const spot = spotOf(c, named);
   const [signedBefore, signedAfter] = signedAround(c, signatures);
   const view = itemAt(views, c.page);
   const earlier = views[c.page - 1];
@@ -205,14 +209,13 @@ function knownAlone(c: Candidate, whole: Whole): Known {
   const flow = flowOf(view.scan, b);
   const roleOf = (text: string) => (text ? roleSaid(text, paper) : null);
   const heading = headingOver(view, b);
-  const captions = CAPTIONS.map((caption) => caption(c.judged).slice(-120));
   return {
     c,
     view,
     paper,
-    named: captions.map(roleOf),
+    named: named.roles,
     said: [roleOf(flow.before.slice(-40)), roleOf(flow.after.slice(0, 40)), roleOf(sentenceBefore(flow.before))],
-    headed: headedBy(c, roleOf),
+    headed: named.roles[HEAD] ? headedBy(c) : null,
     gaps: { above: gapAbove(view, b), below: gapBelow(view, b) },
     starts: !!first && startsWithBlank(view, first),
     ends: !!last && endsWithBlank(view, last),
@@ -226,7 +229,7 @@ function knownAlone(c: Candidate, whole: Whole): Known {
     signedBefore,
     signedAfter,
     signers,
-    outsiders: captions.slice(0, OWN_CAPTIONS).map((text) => OUTSIDER.test(plain(text))),
+    outsiders: named.words.slice(0, OWN_CAPTIONS).map((text) => OUTSIDER.test(plain(text))),
     signedBelow: signatureUnder(view, b),
     row,
     rowIndex: row.indexOf(c),
@@ -246,15 +249,15 @@ export function evidenceOf(candidates: Candidate[], pages: PageScan[], paper: Pa
   const byPage = groupBy(candidates, (c) => c.page);
   const views = pages.map((scan, i) => viewOf(scan, paper, byPage.get(i) ?? []));
   const spots = new Map<string, Set<number>>();
-  const spotOfEach = new Map(candidates.map((c) => [c, spotOf(c, paper)]));
-  for (const [c, spot] of spotOfEach) spots.set(spot, (spots.get(spot) ?? new Set()).add(c.page));
+  const named = new Map(candidates.map((c) => [c, namedBy(c, paper)]));
+  for (const [c, n] of named) spots.set(spotOf(c, n), (spots.get(spotOf(c, n)) ?? new Set()).add(c.page));
   const signatures = candidates
     .filter((c) => c.isPlace && c.judged.kind === 'signature')
     .sort((p, q) => p.page - q.page || p.judged.blank.y - q.judged.blank.y);
   const signers = new Map<PlaceRole, number>();
   for (const { judged } of signatures)
     if (judged.role) signers.set(judged.role.role, (signers.get(judged.role.role) ?? 0) + 1);
-  const whole = { views, paper, spotOf: spotOfEach, spots, mentions: mentionsOf(pages), signatures, signers };
+  const whole = { views, paper, named, spots, mentions: mentionsOf(pages), signatures, signers };
   const known = candidates.map((c) => knownAlone(c, whole));
   const of = new Map(known.map((k) => [k.c, k]));
   for (const k of known) k.rowFacts = rowFactsOf(k.row.map((c) => of.get(c)!));

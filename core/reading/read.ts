@@ -27,9 +27,9 @@ const NARROWEST = 4;
 const CROWD = 800;
 
 /**
- * Minimum certainty of what can be accepted unseen, and of what the rules say too. By itself it is less than 99 of 100; but of
- * the signatures and initials above it that nothing around them contradicts (`contradicted`, `doubtContradictions`), all 691 were
- * right on the forms by other hands, and 98 of 100 on generated ones.
+ * Minimum certainty of a signature or initials that "accept all" takes: `agreed` if the rules say the same, otherwise `alone`.
+ * Nearly all that are wrong above it are held back by `contradicted` and `doubtContradictions`: docs/concepts/reading.md has the
+ * figures.
  */
 const SURE = { alone: 0.87, agreed: 0.7 };
 /** Confidence of a neighbor below which a row is in doubt: it is less than 60 % certain. */

@@ -1,7 +1,7 @@
 /** What the rules say of roles: from captions, headings, rows, columns and neighbors, and which one of its role a place is. */
 import type { Rect } from '../paper/types';
 import type { PageScan } from './blanks';
-import { sameRow } from './captions';
+import { isInColumn, sameRow } from './captions';
 import { OUTSIDER, type Judged, type PaperContext } from './classify';
 import { isOfText } from './judged';
 import type { Phrase } from './text';
@@ -24,15 +24,16 @@ const ASKS_INITIALS =
   /\binitial(?:s|ed|ing)? (?:each|every|here|next|beside|below|above|where|all|before|opposite|in the|(?:to|at|on) the (?:left|right|side|margin))\b|\bmust be initial(?:l)?ed\b|\binitial(?:l)?ed by\b|\biniciales (?:en|junto)\b/;
 
 /** Returns what a document's text says of all its blanks. */
-export function paperOf(text: string): PaperContext {
+export function paperOf(words: string): PaperContext {
+  const text = plain(words);
   const sense = senseOf(text);
-  const asking = ASKS_INITIALS.exec(plain(text));
+  const asking = ASKS_INITIALS.exec(text);
   return {
     ...sense,
     asksInitials: asking !== null,
     speaksOfInitials: asksForInitials(text),
     initialsBy: asking
-      ? roleOfWords(plain(text).slice(Math.max(0, asking.index - 24), asking.index + asking[0].length + 24), sense)
+      ? roleOfWords(text.slice(Math.max(0, asking.index - 24), asking.index + asking[0].length + 24), sense)
       : null,
     letters: lettersOf(text, sense),
     misnamed: new Map([...unclearIn(text, sense), ...misnamedIn(text, sense)]),
@@ -150,11 +151,9 @@ function underHeading(scan: PageScan, j: Judged, headings: Phrase[], paper: Pape
     .filter((h) => h.y < b.y - 3 && b.y - h.y < reach)
     .filter((h) => b.made !== 'cell' || !scan.cells.some((c) => c.w < 0.9 * scan.content.width && holds(c, h)))
     .filter((h) => {
-      const alone = !headings.some((o) => o !== h && Math.abs(o.y - h.y) < 5);
-      if (alone) return h.x0 < b.x1 && (h.x0 <= b.x0 + 12 || h.x1 > b.x0);
-      // Headings beside each other each rule their own column.
-      const next = headings.filter((o) => Math.abs(o.y - h.y) < 5 && o.x0 > h.x0).sort((p, q) => p.x0 - q.x0)[0];
-      return b.x0 >= h.x0 - 14 && (!next || (b.x0 + b.x1) / 2 < next.x0 - 8);
+      const beside = headings.filter((o) => o !== h && Math.abs(o.y - h.y) < 5);
+      if (!beside.length) return h.x0 < b.x1 && (h.x0 <= b.x0 + 12 || h.x1 > b.x0);
+      return isInColumn(b, h, beside, 14);
     })
     .sort((p, q) => q.y - p.y)[0];
   if (!over) return null;

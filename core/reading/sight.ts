@@ -1,5 +1,5 @@
 /** Finds the phrases around a blank in each direction: what they name and how far away they are. */
-import { sameRow } from './captions';
+import { isInColumn, sameRow } from './captions';
 import type { Judged, PaperContext } from './asked';
 import type { Blank, PageScan } from './blanks';
 import type { RuleName } from './rules';
@@ -145,13 +145,21 @@ export interface Heading {
   gap: number;
 }
 
-/** Returns whether a heading is over the column of a blank: of several headings on one row, it is the one whose column begins last before it. */
+/** Distance that a blank may begin before its heading, in points. */
+const BEFORE_HEADING = 20;
+
+/** Returns whether a heading is over the column of a blank. */
 function isOfColumn(view: PageView, h: Said, b: Blank): boolean {
   const beside = view.beside.get(h) ?? [];
-  if (!beside.length) return true;
-  const next = beside.filter((o) => o.phrase.x0 > h.phrase.x0).sort((p, q) => p.phrase.x0 - q.phrase.x0)[0];
-  // The middle of the blank tells the column: the lines of two columns may touch.
-  return b.x0 >= h.phrase.x0 - 20 && !(next && (b.x0 + b.x1) / 2 > next.phrase.x0 - 8);
+  return (
+    !beside.length ||
+    isInColumn(
+      b,
+      h.phrase,
+      beside.map((o) => o.phrase),
+      BEFORE_HEADING,
+    )
+  );
 }
 
 /** Returns the nearest heading above a blank that names a role. Of several headings on one row, it is the one of the blank's column. */

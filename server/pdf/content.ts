@@ -174,13 +174,13 @@ class Reader {
     if (across > 0 && down > 0) this.pictured += across * down;
     // A line that is painted as a picture.
     if (h <= THIN) this.level(x, x + w, y + h / 2);
-    this.ground({ x, y, w, h });
+    this.addGround({ x, y, w, h });
     if (h > SMALL.h && w > SMALL.w && w * h < COVERED * width * height && this.out.pictures.length < MOST_GROUNDS)
       this.out.pictures.push({ x, y, w, h });
   }
 
-  /** Adds an area on which white letters are visible. */
-  private ground(box: Rect): void {
+  /** Records a filled area or a picture: white letters on it can be seen. */
+  private addGround(box: Rect): void {
     if (!this.grounds || box.h < LEAST || box.w < LEAST) return;
     // Beyond this number comparing takes too long: all white letters count as visible then.
     if (this.grounds.length < MOST_GROUNDS) this.grounds.push(box);
@@ -375,12 +375,12 @@ class Reader {
     const inked = { fill: fills && !isWhite(s.fill), stroke: strokes && !isWhite(s.stroke) };
     if (!inked.fill && !inked.stroke) return;
     const subs = subpaths(data, s.ctm);
-    if (inked.fill && !isTint(s.fill)) for (const sub of subs) this.ground(sub.box);
+    if (inked.fill && !isTint(s.fill)) for (const sub of subs) this.addGround(sub.box);
     // A thick stroke is a band.
     const half = (s.lineWidth * Math.hypot(s.ctm[2], s.ctm[3])) / 2;
     if (inked.stroke && half > THIN && !isTint(s.stroke))
       for (const { box: b } of subs)
-        this.ground({ x: b.x - half, y: b.y - half, w: b.w + 2 * half, h: b.h + 2 * half });
+        this.addGround({ x: b.x - half, y: b.y - half, w: b.w + 2 * half, h: b.h + 2 * half });
     const frame = subs.length === 2 && inked.fill && !inked.stroke && nested(itemAt(subs, 0).box, itemAt(subs, 1).box);
     if (frame) {
       this.frame(itemAt(subs, 0).box.w > itemAt(subs, 1).box.w ? itemAt(subs, 0).box : itemAt(subs, 1).box);

@@ -52,7 +52,7 @@ interface WholePaper extends ReturnedPaper {
 }
 
 /**
- * Returns the places of a file, without examining whether they are filled.
+ * Returns the places of a file. Whether somebody has already written in them is not examined.
  *
  * @param placesOf  reads the places of pages; the bench reads with weights of its own
  */

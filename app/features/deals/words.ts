@@ -215,11 +215,12 @@ export const TEXT = {
   signedElsewhere: 'Signed elsewhere on',
   validUntil: 'Valid until',
   // facts-card.tsx
-  moreToFillIn: (more: number) => ` ${more} more ${more === 1 ? 'question' : 'questions'} after this.`,
+  moreToFillIn: (more: number) => ` ${more} more ${more === 1 ? 'question' : 'questions'} after this one.`,
   facts: 'Facts',
   correctTheFactsOfThis: 'Correct the facts of this deal',
   noFactsYetTheyDecide: 'No facts yet. They decide which papers the deal needs.',
-  neededFor: (papers: Part, n: number) => `Your answer decides whether ${papers} ${n === 1 ? 'is' : 'are'} required.`,
+  neededFor: (papers: Part, n: number) =>
+    `Answer to find out whether the deal needs ${n === 1 ? 'this paper' : 'these papers'}: ${papers}.`,
   fillIn: 'Fill in',
   streetAddress: 'Street address',
   town: 'Town',

@@ -1,4 +1,4 @@
-/** The two readings of an uncertain place. One touch accepts either, on every page where the place repeats. */
+/** Shows what an uncertain place can be: two buttons, each of which accepts one reading on every page where the place repeats. */
 import { calledOf, KINDS, type MarkKind, type PacketParty, type Proposal } from '@gatepath/core/packet';
 import { Button } from '../../ui/pieces';
 import { Row } from '../../ui/layout';

@@ -166,7 +166,7 @@ test('words are struck, their stretch moved by words, and gone with their initia
   expect(d.draft.redlines[0]!.text).toBe('the');
   // Initials beside a change cannot be removed by themselves.
   d.acts().remove(d.view().marks.filter((m) => m.redlineId));
-  expect(d.said).toMatch(/delete the change/);
+  expect(d.said).toMatch(/delete the text change/);
   expect(d.view().marks.filter((m) => m.redlineId)).toHaveLength(2);
   d.acts().removeRedline(d.redline!);
   expect([d.draft.redlines, d.view().marks]).toEqual([[], []]);

@@ -394,7 +394,7 @@ export const TEXT = {
   second: 'Second',
   first: 'First',
   twoChoicesPlaced: 'Two choices placed.',
-  initialsBesideAChangeAre: 'These initials are for a change to the text. To remove them, delete the change.',
+  initialsBesideAChangeAre: 'These initials go with a text change. To remove them, delete the text change.',
   putOnPagesTo: (counted: Part, from: Part, to: Part) => `${counted} put on pages ${from} to ${to}.`,
   givenToToo: (counted: Part, name: Part) => `${counted} given to ${name} too.`,
   printedPlace: 'printed place',

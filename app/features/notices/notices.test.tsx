@@ -130,7 +130,7 @@ test('a run that goes is stopped, and what was stopped says that it waits', asyn
   });
   fireEvent.click(await screen.findByTestId('stop-notice'));
   await screen.findByText(/Stopped: the rest has not been sent/);
-  screen.getByText('Send the last one');
+  screen.getByText('Send the last notice');
   expect(asked.find((a) => a.method === 'POST')!.url).toContain('/notices/n/stop');
 });
 

@@ -72,7 +72,7 @@ export const TEXT = {
   noticeOnlyDelivered: 'Notice, only delivered',
   stopTheRun: 'Stop the run',
   deleteWord: 'Delete',
-  sendTheRest: (ready: number) => (ready === 1 ? 'Send the last one' : `Send the other ${ready}`),
+  sendTheRest: (ready: number) => (ready === 1 ? 'Send the last notice' : `Send the other ${ready} notices`),
   sendTo: (homes: Part) => `Send to ${homes}`,
   nothingToSendYet: 'Nothing to send yet',
   gone: 'Sent',
@@ -102,7 +102,7 @@ export const TEXT = {
   noRule: 'No rule',
   sentTodayItCountsAs: (day: Part, day2: Part) =>
     `Sent today, it counts as delivered on ${day}: it can take effect from ${day2} on.`,
-  sendNothingWhileARow: 'Wait to send until every row is correct',
+  sendNothingWhileARow: 'Don’t send any until every row is correct',
   // step-mark.tsx
   justNow: 'just now',
   notYet: 'not yet',

@@ -4,20 +4,19 @@ import {
   answers,
   asking,
   comb,
-  dated,
   detailTable,
   feeTable,
   filledLine,
   itemTable,
   marginOf,
   numberedLines,
-  outsider,
   partiesTable,
   preamble,
   sums,
   ticks,
   writtenLines,
 } from './asking';
+import { dated, outsider } from './attesting';
 import { blank, type Drawn } from './blanks';
 import { CLAUSE_INITIALS, FEET, footOf, initialedClauses, type Foot } from './initialing';
 import { randomOf, type Random } from './random';

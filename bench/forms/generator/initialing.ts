@@ -100,7 +100,7 @@ export function footOf(m: Manner, foot: Foot, roles: readonly Role[], width: num
       return `<span style="display:inline-block">${word}</span> <span style="display:inline-block;vertical-align:top">${row((w) => blank(r, 'nothing', 'initials', w, part - 6), 'border-bottom:0.7pt solid #222')}${row((w) => `<small>${nameOf(m, w, several(w.role))}</small>`, '')}</span>`;
     }
     case 'codes': {
-      // The first letter of each role, with the number: a legend at the foot says what it means.
+      // Each blank has a code such as "B1": the first letter of the role, and the person's number. A legend explains the letters.
       const code = (w: { role: Role; ordinal: number }) =>
         `${m.called[w.role][0].slice(0, 1).toUpperCase()}${several(w.role) > 1 || r.is(0.5) ? w.ordinal : ''}`;
       const legend = roles
@@ -108,7 +108,7 @@ export function footOf(m: Manner, foot: Foot, roles: readonly Role[], width: num
         .join(', ');
       const at = (w: { role: Role; ordinal: number }) =>
         `<span style="display:inline-block;margin-right:9pt">${
-          foot === 'codes' && m.colon
+          m.colon
             ? `${b(w.role, w.ordinal)}<br><small>${code(w)}</small>`
             : `<small>${code(w)}</small> ${b(w.role, w.ordinal)}`
         }</span>`;

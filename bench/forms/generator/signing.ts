@@ -286,7 +286,7 @@ export function signingBlock(m: Manner, layout: Signing, roles: readonly Role[])
       return `<table style="margin:10pt 0">${rows.join('')}</table>`;
     }
     case 'side-by-side': {
-      // One side on the left, the other on the right, row by row.
+      // In each row the next person of the first role signs on the left, and the next person of the second role on the right.
       const sides = roles.slice(0, 2).map((role) => peopleOf(m, [role]));
       const rows = Math.max(...sides.map((p) => p.length));
       const narrow = { signature: r.int(110, 150), name: 90, date: r.int(45, 66), text: 60 };
