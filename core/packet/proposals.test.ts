@@ -82,15 +82,21 @@ test('what is doubtful is not accepted together with others, and a date of the t
     place('text', 1, at(280), { confidence: 0.35 }),
     place('date', 1, at(320), { signed: false }),
     place('date', 1, at(360), { signed: true }),
+    place('name', 1, at(400), { confidence: 0.6 }),
+    place('text', 1, at(440), { confidence: 0.35, role: 'unknown', ordinal: null }),
   ]);
   const all = proposalsOf(draft, [doc]);
   expect(all.map((p) => [p.kind, canAccept(p), isSure(p)])).toEqual([
     ['signature', true, false],
     ['initials', true, true],
-    ['text', true, true],
+    ['text', true, false],
     ['date', true, true],
     ['date_signed', true, true],
+    ['printed_name', true, false],
+    ['text', false, false],
   ]);
+  // What is nobody's is to be filled in by the sender: there is nothing to be uncertain about.
+  expect(all.map((p) => p.doubtful ?? false)).toEqual([true, false, true, false, false, true, false]);
 });
 
 test('uncertain places at one spot of several pages are decided together, and nothing else with them', () => {

@@ -111,7 +111,9 @@ function ofDocument(doc: DocumentFacts, parties: PacketParty[], marks: Mark[], p
       label: place.label,
       place,
       state: state(id, place.rect, place.page, kind),
-      ...(isPersonal(kind) && place.confidence <= DOUBT ? { doubtful: true as const, ...otherOf(place, kind) } : {}),
+      ...(place.confidence <= DOUBT && (party || isPersonal(kind))
+        ? { doubtful: true as const, ...otherOf(place, kind) }
+        : {}),
       ...(group ? { group } : {}),
     };
   });
@@ -123,7 +125,7 @@ function ofDocument(doc: DocumentFacts, parties: PacketParty[], marks: Mark[], p
   ];
 }
 
-/** Returns whether a place of a kind is accepted unseen only if it is certain whose it is: a hand's, or the day of signing. */
+/** Returns whether a place of a kind must be somebody's: a hand's, or the day of signing. It is in doubt without a person too. */
 const isPersonal = (kind: MarkKind): boolean => takesHand(kind) || kind === 'date_signed';
 
 /** Returns whether a mark on the page already does what a place asks for. */
