@@ -11,7 +11,6 @@ import * as d from './deal-views';
 import { documentView } from './document-views';
 import { forecast } from './insight-views';
 import { anyPacketStatus } from './packet-status';
-import { MEMBER_ROLES, NOTICES } from './schemas';
 
 export {
   activityView,
@@ -59,6 +58,21 @@ export {
   type PaperSignatures,
   SIGNATURE_STATES,
 } from './document-views';
+export {
+  type Colleagues,
+  colleaguesView,
+  firmView,
+  type FirmView,
+  invitationView,
+  type InvitationView,
+  messageTexts,
+  type MessageTexts,
+  sessionsView,
+  type SessionsView,
+  sessionView,
+  type SessionView,
+  type WorkFailureView,
+} from './firm-views';
 export { forecast, type ForecastView, insightView, type InsightView } from './insight-views';
 export { anyPacketStatus, type AnyPacketStatus } from './packet-status';
 export {
@@ -107,40 +121,6 @@ export {
   STEP_STATES,
 } from './notice-views';
 export { binderView, type BinderView, importView, type ImportView } from './table-views';
-
-/** The signed-in member, the firm, and what this server can do. */
-export const sessionView = named('Session', {
-  /** null until the firm is set up. */
-  firm: shape({ name: text(), timeZone: text() }).nullable(),
-  member: shape({
-    id: text(),
-    name: text(),
-    email: text(),
-    role: oneOf(MEMBER_ROLES),
-    notices: list(oneOf(NOTICES)),
-    digest: flag(),
-  }).nullable(),
-  /** Whether the set-up asks for the code that the server printed. */
-  setupToken: flag(),
-  /** Whether the demo world is loaded; then its sign-ins may be shown. */
-  demo: shape({ signIns: list(shape({ name: text(), email: text(), password: text() })) }).nullable(),
-  /** Whether the clock can be set forward here. */
-  clockForward: flag(),
-  /** Where messages go. */
-  mail: oneOf(['mailroom', 'smtp']),
-  /** Languages a client can be written to in, by tag. */
-  languages: list(shape({ tag: text(), name: text() })),
-  now: moment(),
-});
-/** The type of `sessionView`. */
-export type SessionView = yup.InferType<typeof sessionView>;
-
-/** Message texts: the member's own, and those the firm shares. */
-export const messageTexts = named('MessageTexts', {
-  items: list(shape({ id: text(), name: text(), text: text(), shared: flag(), own: flag(), by: text() })),
-});
-/** The type of `messageTexts`. */
-export type MessageTexts = yup.InferType<typeof messageTexts>;
 
 /** A packet as lists show it. */
 export const packetSummary = named('PacketSummary', {
@@ -386,86 +366,11 @@ export const packetView = named('Packet', {
 /** The type of `packetView`. */
 export type PacketView = yup.InferType<typeof packetView>;
 
-const colleague = shape({ id: text(), name: text() });
-/** Who may send in the member's name, and in whose name they may send. */
-export const colleaguesView = named('Colleagues', {
-  others: list(colleague),
-  /** Those who may send in the member's name, by their ids. */
-  lets: list(text()),
-  /** Those in whose name the member may send. */
-  mayFor: list(colleague),
-});
-/** The type of `colleaguesView`. */
-export type Colleagues = yup.InferType<typeof colleaguesView>;
-
 /** The sentences of one language, by their keys. */
 export const wordsView = named('Words', { language: text(), messages: byName<string, WordKey>(text()) });
 
 /** A way into a ceremony: the secret its signing link ends with. */
 export const linkView = named('Link', { token: text() });
-
-/** Something the server could not do, and has stopped trying by itself. */
-const workFailureView = named('WorkFailure', {
-  queue: text(),
-  thing: text(),
-  /** What it was about, in words. */
-  sentence: text(),
-  /** What went wrong, as the server saw it. */
-  detail: text(),
-  tries: whole(),
-  at: moment(),
-});
-/** The type of `workFailureView`. */
-export type WorkFailureView = yup.InferType<typeof workFailureView>;
-
-/** The firm: members, invitations, seal, holidays and failed work. */
-export const firmView = named('Firm', {
-  name: text(),
-  timeZone: text(),
-  /** Those who have left too: what is on file names them. */
-  members: list(
-    shape({
-      id: text(),
-      name: text(),
-      email: text(),
-      role: oneOf(MEMBER_ROLES),
-      disabledAt: moment().nullable(),
-      /** Who took over from them. */
-      handedTo: text().nullable(),
-    }),
-  ),
-  /** Invitations nobody has taken yet; for owners. */
-  invitations: list(shape({ id: text(), name: text(), email: text(), role: oneOf(MEMBER_ROLES), expiresAt: moment() })),
-  holidays: list(calendarDay()),
-  seal: shape({ subject: text(), issuer: text(), validUntil: moment(), fingerprint: text(), selfMade: flag() }),
-  mail: oneOf(['mailroom', 'smtp']),
-  /** Background work that was given up after its tries. */
-  failures: list(workFailureView),
-});
-/** Who is invited by a link. */
-export const invitationView = named('Invitation', { firm: text(), name: text(), email: text() });
-/** The type of `invitationView`. */
-export type InvitationView = yup.InferType<typeof invitationView>;
-
-/** Where a member is signed in. */
-export const sessionsView = named('Sessions', {
-  sessions: list(
-    shape({
-      id: text(),
-      /** The browser as it names itself. */
-      browser: text(),
-      since: moment(),
-      until: moment(),
-      /** Whether it is the one that asks. */
-      current: flag(),
-    }),
-  ),
-});
-/** The type of `sessionsView`. */
-export type SessionsView = yup.InferType<typeof sessionsView>;
-
-/** The type of `firmView`. */
-export type FirmView = yup.InferType<typeof firmView>;
 
 const revision = shape({
   /** From 1. */

@@ -1,9 +1,8 @@
 import { NO_SCHEDULE } from '../calendar';
-import type { Contact, PacketEvent, PacketEventBody, PacketState, PartyProgress } from './types';
-import { puts } from '../packet/acts';
-import type { LeftOutPage, Plan } from '../packet/types';
 import { itemAt } from '../sure';
+import { withAct, withContact, withDocument, withMarks, without } from './plan-changes';
 import { progressOf } from './progress';
+import type { PacketEvent, PacketState, PartyProgress } from './types';
 
 const FRESH: PartyProgress = {
   status: 'waiting',
@@ -314,87 +313,6 @@ function step(state: PacketState | null, event: PacketEvent, own: Own): PacketSt
 
 /** Returns a new time of writing if the message before came back: days of delivery are then counted from this one. */
 const writtenAnew = (s: PartyProgress, at: string) => (s.bounced ? { writtenAt: at } : {});
-
-function withContact(plan: Plan, partyId: string, contact: Contact): Plan {
-  return { ...plan, parties: plan.parties.map((p) => (p.id === partyId ? { ...p, ...contact } : p)) };
-}
-
-type BodyOf<T extends PacketEventBody['type']> = Extract<PacketEventBody, { type: T }>;
-
-/**
- * Returns the plan without a person's marks and gate. The person is still named in it, for the log and the record. At
- * a gate with nobody else, open or done, they stay, so that later gates keep their number.
- */
-function without({ plan, gate }: PacketState, partyId: string): Plan {
-  const left = plan.gates.map((g, i) => {
-    const partyIds = g.partyIds.filter((id) => id !== partyId);
-    return partyIds.length === g.partyIds.length || (!partyIds.length && i <= gate) ? g : { ...g, partyIds };
-  });
-  return {
-    ...plan,
-    gates: left.filter((g) => g.partyIds.length),
-    marks: plan.marks.filter((m) => m.partyId !== partyId),
-    ...(plan.leftOut ? { leftOut: plan.leftOut.filter((x) => x.partyId !== partyId) } : {}),
-  };
-}
-
-function withAct(plan: Plan, { partyId, act, only, gates, marks }: BodyOf<'act_changed'>): Plan {
-  const kept = puts({ act }) ? plan.marks : plan.marks.filter((m) => m.partyId !== partyId);
-  return {
-    ...plan,
-    gates,
-    marks: [...kept, ...marks],
-    parties: plan.parties.map((p) => (p.id === partyId ? { ...p, act, ...(only ? { only } : {}) } : p)),
-  };
-}
-
-/**
- * Returns the plan with marks added, moved or removed. A page that loses its initials is an exception made by hand.
- */
-function withMarks(plan: Plan, { partyId, put, dropped }: BodyOf<'marks_changed'>): Plan {
-  const gone = new Set([...dropped, ...put.map((m) => m.id)]);
-  const marks = [...plan.marks.filter((m) => !gone.has(m.id)), ...put];
-  const isInitialled = (x: LeftOutPage) =>
-    marks.some(
-      (m) =>
-        m.kind === 'initials' &&
-        !m.redlineId &&
-        m.partyId === x.partyId &&
-        m.documentId === x.documentId &&
-        m.page === x.page,
-    );
-  const pages = new Map((plan.leftOut ?? []).map((x) => [`${x.documentId} ${x.page} ${x.partyId}`, x]));
-  for (const m of plan.marks)
-    if (gone.has(m.id) && m.kind === 'initials' && !m.redlineId)
-      pages.set(`${m.documentId} ${m.page} ${partyId}`, { documentId: m.documentId, page: m.page, partyId });
-  const leftOut = [...pages.values()].filter((x) => !isInitialled(x));
-  return { ...plan, marks, ...(leftOut.length || plan.leftOut ? { leftOut } : {}) };
-}
-
-/**
- * Returns the plan with a document that was added after sending: it is for people at later gates, and for copies at
- * the end.
- */
-function withDocument(
-  state: PacketState,
-  { document, marks }: Pick<BodyOf<'document_added'>, 'document' | 'marks'>,
-): Plan {
-  const { plan } = state;
-  const before = plan.documents.map((d) => d.id);
-  const gets = (id: string) => {
-    const gate = plan.gates.findIndex((g) => g.partyIds.includes(id));
-    return gate < 0 ? !progressOf(state, id).askedAt : gate > state.gate;
-  };
-  return {
-    ...plan,
-    documents: [...plan.documents, document],
-    marks: [...plan.marks, ...marks],
-    parties: plan.parties.map((p) => {
-      if (gets(p.id)) return p.only ? { ...p, only: [...p.only, document.id] } : p;
-      return p.only ? p : { ...p, only: before };
-    }),
-  };
-}
 
 /**
  * Returns the state of a whole log, or of what follows a state; null for an empty log. Takes time linear in the

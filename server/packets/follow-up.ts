@@ -192,10 +192,36 @@ class Following {
   }
 }
 
-const nothing = async () => undefined;
+/** Events from which nothing follows. The compiler asks of every other one what does. */
+const QUIET = [
+  'sent',
+  'gate_opened',
+  'gate_passed',
+  'agreed',
+  'arrived',
+  'letter_went',
+  'delivered',
+  'hand_set',
+  'mark_filled',
+  'mark_cleared',
+  'proved',
+  'language_chosen',
+  'hosted',
+  'path_changed',
+  'party_added',
+  'act_changed',
+  'marks_changed',
+  'reading_changed',
+  'document_added',
+  'revised',
+] as const satisfies readonly PacketEventType[];
+type Quiet = (typeof QUIET)[number];
+const isQuiet = (body: PacketEventBody): body is Body<Quiet> =>
+  (QUIET as readonly PacketEventType[]).includes(body.type);
 
-/** What follows from each event. Events without follow-up say so. */
-const FOLLOWS: { [T in PacketEventType]: (f: Following, body: Body<T>) => Promise<void> } = {
+type Followed = Exclude<PacketEventType, Quiet>;
+/** What follows from each of the other events. */
+const FOLLOWS: { [T in Followed]: (f: Following, body: Body<T>) => Promise<void> } = {
   async asked(f, { partyId }) {
     const p = f.party(partyId);
     const first = firstName(p.name);
@@ -361,26 +387,6 @@ const FOLLOWS: { [T in PacketEventType]: (f: Following, body: Body<T>) => Promis
       `The sealed copies are ready: ${documents}.`,
     );
   },
-  sent: nothing,
-  gate_opened: nothing,
-  gate_passed: nothing,
-  agreed: nothing,
-  arrived: nothing,
-  letter_went: nothing,
-  delivered: nothing,
-  hand_set: nothing,
-  mark_filled: nothing,
-  mark_cleared: nothing,
-  proved: nothing,
-  language_chosen: nothing,
-  hosted: nothing,
-  path_changed: nothing,
-  party_added: nothing,
-  act_changed: nothing,
-  marks_changed: nothing,
-  reading_changed: nothing,
-  document_added: nothing,
-  revised: nothing,
 };
 
 /** Does what follows from events, in their transaction: signing links, messages, sealing. */
@@ -393,5 +399,5 @@ export async function followUp(
 ): Promise<void> {
   const f = new Following(ctx, tx, row, state);
   for (const { body } of events)
-    await (FOLLOWS[body.type] as (f: Following, b: PacketEventBody) => Promise<void>)(f, body);
+    if (!isQuiet(body)) await (FOLLOWS[body.type] as (f: Following, b: Body<Followed>) => Promise<void>)(f, body);
 }

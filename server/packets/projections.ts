@@ -45,10 +45,12 @@ class Writing {
 }
 
 type Body<T extends PacketEventType> = Extract<PacketEventBody, { type: T }>;
-const nothing = () => undefined;
 
-/** What each event writes besides progress and parties, which are computed from the state. */
-const WRITES: { [T in PacketEventType]: (w: Writing, event: PacketEvent, body: Body<T>) => void } = {
+/** Events that write rows of their own. What all other events change is in the progress and parties of a state. */
+type Written = 'mark_filled' | 'mark_cleared' | 'sealed';
+
+/** The rows that events write. */
+const WRITES: { [T in Written]: (w: Writing, event: PacketEvent, body: Body<T>) => void } = {
   mark_filled(w, event, body) {
     const key = `${event.packetId} ${body.markId}`;
     w.cleared.delete(key);
@@ -67,48 +69,9 @@ const WRITES: { [T in PacketEventType]: (w: Writing, event: PacketEvent, body: B
     w.cleared.set(key, { packetId: event.packetId, markId: body.markId });
   },
   sealed: (w, event, body) => void w.sealed.push({ packetId: event.packetId, documents: body.documents }),
-  sent: nothing,
-  gate_opened: nothing,
-  asked: nothing,
-  opened: nothing,
-  agreed: nothing,
-  hand_set: nothing,
-  party_done: nothing,
-  arrived: nothing,
-  letter_went: nothing,
-  delivered: nothing,
-  gate_passed: nothing,
-  excused: nothing,
-  executed: nothing,
-  declined: nothing,
-  withdrawn: nothing,
-  lapsed: nothing,
-  proved: nothing,
-  locked: nothing,
-  unlocked: nothing,
-  language_chosen: nothing,
-  hosted: nothing,
-  link_renewed: nothing,
-  bounced: nothing,
-  question_asked: nothing,
-  question_answered: nothing,
-  party_corrected: nothing,
-  handed_over: nothing,
-  path_changed: nothing,
-  party_added: nothing,
-  party_dropped: nothing,
-  act_changed: nothing,
-  marks_changed: nothing,
-  reading_changed: nothing,
-  shown: nothing,
-  document_added: nothing,
-  corrected: nothing,
-  asked_again: nothing,
-  extended: nothing,
-  nudged: nothing,
-  warned: nothing,
-  revised: nothing,
 };
+
+const isWritten = (body: PacketEventBody): body is Body<Written> => body.type in WRITES;
 
 /** Updates the read models for appended events, given the states after them. */
 export async function project(db: Db, done: Appended[]): Promise<void> {
@@ -124,7 +87,8 @@ export async function project(db: Db, done: Appended[]): Promise<void> {
     for (const event of events) {
       const { body } = event;
       if ('partyId' in body && body.partyId) touched.add(body.partyId);
-      (WRITES[body.type] as (w: Writing, event: PacketEvent, body: PacketEventBody) => void)(w, event, body);
+      if (isWritten(body))
+        (WRITES[body.type] as (w: Writing, event: PacketEvent, body: Body<Written>) => void)(w, event, body);
     }
     for (const id of touched) parties.push(partyRow(state, id));
     progress.push(progressRow(state, hash, changed));
