@@ -179,8 +179,10 @@ function aboveOf(scan: PageScan, b: Blank): string {
 function cellCaptions(scan: PageScan, b: Blank, out: Captions): void {
   const c = b.cell!;
   out.cell = (b.inside ?? []).map((p) => p.text).join(' ');
+  // In a grid of cells that each have their own caption, a cell is no heading of the cells after or under it.
+  const captioned = new Set(out.cell ? scan.blanks.flatMap((o) => (o.inside?.length ? [o.cell] : [])) : []);
   const sameRowCells = scan.cells.filter(
-    (o) => o !== c && Math.abs(o.y - c.y) < 4 && Math.abs(o.h - c.h) < 8 && o.x < c.x,
+    (o) => o !== c && !captioned.has(o) && Math.abs(o.y - c.y) < 4 && Math.abs(o.h - c.h) < 8 && o.x < c.x,
   );
   const sameColCells = scan.cells.filter(
     (o) => o !== c && Math.abs(o.x - c.x) < 5 && Math.abs(o.w - c.w) < 8 && o.y < c.y && c.y - o.y < 420,
@@ -205,7 +207,7 @@ function cellCaptions(scan: PageScan, b: Blank, out: Captions): void {
   for (const t of tops) {
     if (at - (t.o.y + t.o.h) > 6) break;
     at = t.o.y;
-    if (t.text) {
+    if (t.text && !captioned.has(t.o)) {
       out.colHead = t.text;
       break;
     }

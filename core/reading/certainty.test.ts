@@ -101,12 +101,49 @@ test('who signs again behind text is counted anew, unless a caption counts them'
   expect(other(page(2, 'Seller 4'), counted(1, 2, 4, 4)).slice(0, 2)).toEqual([null, null]);
 });
 
+test('a block that goes on over the end of a page is counted on, unless a heading or text begins another', () => {
+  const lines = (sheet: Sheet, ...ys: number[]) => {
+    for (const y of ys) sheet.text(60, y, 'Signature').rule(160, 360, y);
+    return sheet;
+  };
+  const text = 'What follows here is a paragraph of running text about the keys, the meters and the garden.';
+  const first = (after = '') =>
+    lines(filled().text(60, 600, 'SELLER:', 10, true), 650)
+      .text(60, 690, after)
+      .text(60, 704, after);
+  const other = (before: Sheet, then: Sheet, ordinal = 1) => {
+    const { candidates, scans, paper } = candidatesOf([before.content, then.content]);
+    const known = evidenceOf(candidates, scans, paper);
+    const all = known.map((k, i): Decision => ({
+      k,
+      kind: 'signature',
+      role: 'seller',
+      ordinal: i ? ordinal : 1,
+      shares: { kind: [], role: [], ordinal: [] },
+    }));
+    return contradicted(all).get(all[1]!)?.ordinal;
+  };
+  expect(other(first(), lines(new Sheet(), 80))).toBe(2);
+  expect(other(first(), lines(new Sheet(), 80), 2)).toBeUndefined();
+  expect(other(first(text), lines(new Sheet(), 80))).toBeUndefined();
+  expect(other(first(), lines(new Sheet().text(60, 50, 'SELLER:', 10, true), 80))).toBeUndefined();
+  expect(other(first(), lines(new Sheet().text(60, 50, text).text(60, 64, text), 100))).toBeUndefined();
+  expect(other(first(), new Sheet().text(60, 80, 'Seller 1').rule(160, 360, 80))).toBeUndefined();
+});
+
 test('a number that follows none is contradicted, and may be the one before', () => {
   const lines = (caption: string) => filled().text(60, 400, caption).rule(160, 360, 400);
   const all = decided(lines('Landlord'), [['signature', 'landlord', 2]]);
   expect([...contradicted(all).values()]).toEqual([{ kind: 'signature', role: 'landlord', ordinal: 1 }]);
   expect(indices(decided(lines('Landlord'), [['signature', 'landlord', 1]]))).toEqual([]);
   expect(indices(decided(lines('Landlord 2'), [['signature', 'landlord', 2]]))).toEqual([]);
+  // Where the first is missing, everyone after the first is shifted as well.
+  const three = filled();
+  for (const y of [300, 330, 360]) three.text(60, y, 'Landlord').rule(160, 360, y);
+  const counted = (...n: number[]): Said[] => n.map((ordinal) => ['signature', 'landlord', ordinal]);
+  const shifted = contradicted(decided(three, counted(2, 3, 4)));
+  expect([...shifted.values()].map((other) => other?.ordinal)).toEqual([1, 2, 3]);
+  expect(indices(decided(three, counted(1, 2, 3)))).toEqual([]);
 });
 
 test('a second broker whom no caption counts may be the other side’s', () => {

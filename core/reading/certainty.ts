@@ -192,9 +192,23 @@ function countedAnew(d: Decision, { byPage }: Signed): number | null {
   return null;
 }
 
-/** Returns whether a signature has a number that follows none: nobody signs for its role with the number before. */
+/** Returns whether people are counted up to a signature without one of the smaller numbers: if the first is missing, all are shifted. */
 const isSkipped = (d: Decision, { numbers }: Signed): boolean =>
-  (d.ordinal ?? 1) > 1 && !isCounted(d) && !numbers.get(d.role)?.has((d.ordinal ?? 1) - 1);
+  !isCounted(d) &&
+  Array.from({ length: (d.ordinal ?? 1) - 1 }, (_, i) => i + 1).some((n) => !numbers.get(d.role)?.has(n));
+
+/**
+ * Returns the number that a signature at the head of a page has if its block began on the page before: one more than the last
+ * one there. Null if it was not counted as the first, if its caption counts it, or if a heading or text is between.
+ */
+function countedOverleaf(d: Decision, { byPage }: Signed): number | null {
+  const { k, role, ordinal } = d;
+  if (ordinal !== 1 || k.heading || isCounted(d)) return null;
+  const last = byPage.get(`${k.c.page - 1} ${role}`)?.[0];
+  if (!last || textBetween(k.view, 0, blankOf(d).y) >= APART) return null;
+  const isCut = textBetween(last.k.view, blankOf(last).y, last.k.view.scan.content.height) < APART;
+  return isCut ? (last.ordinal ?? 1) + 1 : null;
+}
 
 /**
  * Returns the decisions that something around them contradicts, with what they may be instead. In each case the reading may be
@@ -202,7 +216,8 @@ const isSkipped = (d: Decision, { numbers }: Signed): boolean =>
  *
  * - initials next to a blank that is drawn alike but was read as something else;
  * - a signature under one that is drawn alike but belongs to nobody, and two of one person, one over the other;
- * - a number that counts on from a block before the last paragraph, or that follows no smaller one;
+ * - a number that counts on from a block before the last paragraph, or that leaves out a smaller one;
+ * - a first one at the head of a page, whose block began on the page before;
  * - a second broker although no caption says "2".
  */
 export function contradicted(all: readonly Decision[]): ReadonlyMap<Decision, PlaceMeaning | undefined> {
@@ -212,7 +227,7 @@ export function contradicted(all: readonly Decision[]): ReadonlyMap<Decision, Pl
     const { kind, role } = d;
     if (isUncountedBroker(d) || isBesideOther(d, signed)) out.set(d, undefined);
     if (kind !== 'signature' || role === 'unknown' || out.has(d)) continue;
-    const anew = countedAnew(d, signed);
+    const anew = countedAnew(d, signed) ?? countedOverleaf(d, signed);
     if (anew !== null) out.set(d, { kind, role, ordinal: anew });
     else if (isSkipped(d, signed)) out.set(d, { kind, role, ordinal: (d.ordinal ?? 2) - 1 });
     else if (isStackedWrong(d, signed)) out.set(d, undefined);

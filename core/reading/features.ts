@@ -2,7 +2,7 @@
 import { flowOf } from './flow';
 import type { Blank } from './blanks';
 import type { Known } from './evidence';
-import { DIRECTIONS, FAR, gapAbove, gapBelow, textBetween, type Candidate, type Sighting } from './sight';
+import { DIRECTIONS, FAR, gapAbove, gapBelow, isTaken, textBetween, type Candidate, type Sighting } from './sight';
 import { RULES, type RuleName } from './rules';
 import { PLACE_KINDS, PLACE_ROLES, type PlaceKind, type PlaceRole } from './types';
 import { kindOfWords, plain, type RoleRead } from './words';
@@ -45,13 +45,15 @@ function textFeatures(out: number[], text: string): void {
 }
 
 /** Appends features of what is seen in a direction. */
-function sightFeatures(out: number[], seen: readonly Sighting[]): void {
+function sightFeatures(out: number[], seen: readonly Sighting[], b: Blank): void {
+  const taken = (s: Sighting | undefined) => (s && isTaken(s.said, b) ? 1 : 0);
   const first = seen[0];
   out.push(first ? first.gap : FAR, first ? first.between : 9, first ? first.said.words : 0);
   const named = seen.find((s) => s.said.kind);
   out.push(named ? (KIND_INDEX.get(named.said.kind!) ?? 0) + 1 : 0, named ? named.gap : FAR, named ? named.between : 9);
   const owned = seen.find((s) => s.said.role);
   out.push(owned ? owned.gap : FAR, owned ? owned.between : 9, owned?.said.heading ? 1 : 0);
+  out.push(taken(first), taken(named), taken(owned));
 }
 
 const kindNumber = (c: Candidate | undefined) => (c ? (c.isPlace ? (KIND_INDEX.get(c.judged.kind) ?? 0) + 1 : 7) : 0);
@@ -88,7 +90,7 @@ export function kindFeatures(k: Known): number[] {
     textFeatures(out, text);
   out.push(captions.sentence ? 1 : 0, captions.rightTaken ? 1 : 0, captions.after ? 1 : 0);
   out.push(flow.before ? 1 : 0, /^[,;.]? ?[a-z]/.test(flow.after) ? 1 : 0, /^[)\]]/.test(captions.right) ? 1 : 0);
-  for (const d of DIRECTIONS) sightFeatures(out, k.seen[d]);
+  for (const d of DIRECTIONS) sightFeatures(out, k.seen[d], b);
   out.push(k.heading ? k.heading.gap : FAR);
   neighborhood(out, k);
   out.push(
@@ -133,7 +135,7 @@ const widthOf = (c: Candidate) => c.judged.blank.x1 - c.judged.blank.x0;
 /** Returns the features by which it is weighed whether a candidate is a role's. `kinds` are its probabilities. */
 export function roleFeatures(k: Known, role: PlaceRole, kinds: ReadonlyMap<Candidate, readonly number[]>): number[] {
   const { c, row, rowIndex, column, columnIndex, view } = k;
-  const { captions, role: ruled } = c.judged;
+  const { captions, role: ruled, blank: b } = c.judged;
   const out: number[] = [PLACE_ROLES.indexOf(role)];
   const is = (r: RoleRead | null | undefined) => (r ? (r.role === role ? 1 : -1) : 0);
   out.push(role === 'unknown' ? (ruled ? -1 : 1) : is(ruled));
@@ -142,10 +144,11 @@ export function roleFeatures(k: Known, role: PlaceRole, kinds: ReadonlyMap<Candi
     const seen = k.seen[d];
     const near = seen.find((s) => s.said.role);
     out.push(is(near?.said.role), near ? near.gap : FAR, near ? near.between : 9, near?.said.heading ? 1 : 0);
+    out.push(near && isTaken(near.said, b) ? 1 : 0);
     const mine = seen.find((s) => s.said.role?.role === role);
     out.push(mine ? mine.gap : FAR, mine ? mine.between : 9);
   }
-  out.push(is(k.heading?.role), k.heading ? k.heading.gap : FAR, is(k.carried));
+  out.push(is(k.heading?.role), k.heading ? k.heading.gap : FAR, k.heading?.isTaken ? 1 : 0, is(k.carried));
   out.push(...k.outsiders.map(Number), is(k.signedBelow?.judged.role));
   const roleOf = (o: Candidate | undefined) => is(o?.judged.role);
   out.push(roleOf(row[rowIndex - 1]), roleOf(row[rowIndex + 1]), roleOf(row[0]), roleOf(row[row.length - 1]));

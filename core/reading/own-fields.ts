@@ -1,6 +1,6 @@
 /** Form fields among the blanks of a page: they replace what is printed under them, and take its captions. */
 import type { Rect } from '../paper/types';
-import type { Blank, PageScan } from './blanks';
+import { textIn, type Blank, type PageScan } from './blanks';
 import type { Judged } from './classify';
 import { isSigned, tidyLabel } from './judged';
 import { DOUBT, type PrintedPlace } from './types';
@@ -11,6 +11,21 @@ function meets(a: Rect, b: Rect): boolean {
   return w > 0.3 * Math.min(a.w, b.w) && h > 0.2 * Math.min(a.h, b.h);
 }
 
+/** Minimum share of a cell that a field fills if it is the cell that is written in. */
+const LEAST_FILLED = 0.3;
+
+/** Returns the cell that a field is in, if it is the only field there and fills much of it. */
+function cellOf(scan: PageScan, { rect }: PrintedPlace, fields: readonly PrintedPlace[]): Rect | undefined {
+  const isIn = (r: Rect, c: Rect) => {
+    const [x, y] = [r.x + r.w / 2, r.y + r.h / 2];
+    return x > c.x && x < c.x + c.w && y > c.y && y < c.y + c.h;
+  };
+  return scan.cells
+    .filter((c) => isIn(rect, c) && rect.w * rect.h >= LEAST_FILLED * c.w * c.h && c.w * c.h >= rect.w * rect.h * 0.8)
+    .filter((c) => fields.filter((o) => isIn(o.rect, c)).length === 1)
+    .sort((p, q) => p.w * p.h - q.w * q.h)[0];
+}
+
 /** Returns the blanks of a page with the form's fields in place of what is printed under them. */
 export function ownBlanks(scan: PageScan, fields: PrintedPlace[]): Map<Blank, PrintedPlace> {
   const out = new Map<Blank, PrintedPlace>();
@@ -19,14 +34,14 @@ export function ownBlanks(scan: PageScan, fields: PrintedPlace[]): Map<Blank, Pr
     scan.blanks = scan.blanks.filter(
       (b) => out.has(b) || !meets(f.rect, { x: b.x0, y: b.y - b.h, w: b.x1 - b.x0, h: b.h + 3 }),
     );
-    const blank: Blank = {
-      x0: x,
-      x1: x + w,
-      y: y + h,
-      h,
-      made: f.kind === 'checkbox' ? 'box' : 'rule',
-      ...(f.kind === 'checkbox' ? { cell: f.rect } : {}),
-    };
+    const at = { x0: x, x1: x + w, y: y + h, h };
+    const cell = f.kind === 'checkbox' ? undefined : cellOf(scan, f, fields);
+    const blank: Blank =
+      f.kind === 'checkbox'
+        ? { ...at, made: 'box', cell: f.rect }
+        : cell
+          ? { ...at, made: 'cell', cell, inside: textIn(scan, cell) }
+          : { ...at, made: 'rule' };
     scan.blanks.push(blank);
     out.set(blank, f);
   }

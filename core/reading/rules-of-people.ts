@@ -70,15 +70,17 @@ export const peopleGoOn = rule('people joined by and', (q) => {
   return prior && people && /^(?:and|y|&)$/i.test(q.c.left) ? sameAgain(q, prior, prior.by) : null;
 });
 
-/** "______________________" over "Signature        Date" */
+/** "______________________" over "Signature        Date", "Initials ______________________" over "Buyer 1        Buyer 2" */
 export const partedLine = rule('line parted by its captions', (q) => {
   const { c, b } = q;
-  if (c.below.length < 2 || kindOfWords(q.shortLeft) || q.runs) return null;
+  const asked = kindOfWords(q.shortLeft);
+  if (c.below.length < 2 || (asked && asked !== 'initials') || q.runs) return null;
   const known = c.below
-    .map((p) => ({ p, kind: kindOfWords(p.text), role: q.role(p.text) }))
-    .filter((part) => part.kind || part.role);
+    .map((p) => ({ p, kind: kindOfWords(p.text) ?? asked, role: q.role(p.text) }))
+    .filter((part) => (asked ? part.role && part.kind === asked : part.kind || part.role));
   const says = new Set(known.map(({ kind, role }) => `${kind} ${role?.role} ${role?.ordinal}`));
-  if (known.length < 2 || says.size < 2) return null;
+  // Whoever initials may be called the same several times; of signatures that would be one caption in two pieces.
+  if (known.length < 2 || (says.size < 2 && !asked)) return null;
   return known.map(({ p, kind, role }, i) => {
     const next = known[i + 1];
     const part = {

@@ -121,3 +121,20 @@ test('initials of a table go on under one head, and begin anew under the head of
   expect(of('Tenant initials', 'Manager initials')).toEqual(['initials of tenant', 'initials of manager']);
   expect(of('Tenant initials', 'Tenant initials')).toEqual(['initials of tenant', 'initials of tenant']);
 });
+
+test('one line for the initials of several people is parted by the names under it, also if all are called the same', () => {
+  const foot = (asked: string, ...names: string[]) => {
+    const sheet = filled()
+      .text(60, 700, asked)
+      .rule(120, 120 + 90 * names.length, 700);
+    names.forEach((name, i) => sheet.text(130 + 90 * i, 711, name, 8));
+    return judged(sheet);
+  };
+  const parted = (is: string) => ({ rule: 'line parted by its captions', is });
+  expect(foot('Initials:', 'Tenant 1', 'Tenant 2', 'Landlord')).toEqual([
+    parted('initials of tenant, initials of tenant, initials of landlord'),
+  ]);
+  expect(foot('Initials:', 'Tenant', 'Tenant')).toEqual([parted('initials of tenant, initials of tenant')]);
+  // Another caption asks for one thing, whoever is named under it.
+  expect(foot('Date:', 'Tenant 1', 'Tenant 2').map((j) => j.rule)).not.toContain('line parted by its captions');
+});

@@ -6,6 +6,7 @@ import type { RuleName } from './rules';
 import type { Phrase } from './text';
 import type { PlaceKind } from './types';
 import { isRoleHeading, kindOfWords, roleOfLetter, roleOfWords, type RoleRead } from './words';
+import { groupBy } from '../sure';
 
 /** A blank, and what the rules say of it. */
 export interface Candidate {
@@ -25,6 +26,8 @@ export interface Said {
   role: RoleRead | null;
   heading: boolean;
   words: number;
+  /** The blank whose caption the phrase is by where it stands: in its cell, or right before it on its row. Null if there is none. */
+  owner: Blank | null;
 }
 
 /** A page with what each of its phrases names: a kind of place, a role, a heading. */
@@ -58,8 +61,40 @@ const MANY_WORDS = 7;
 export const roleSaid = (text: string, paper: PaperContext) =>
   roleOfLetter(text, paper.letters) ?? roleOfWords(text, paper);
 
+/** Maximum distance between a caption and the blank after it, in points. */
+const RIGHT_AFTER = 40;
+/** Height of the bands by which blanks are looked up, in points. */
+const BAND = 12;
+
+/** Returns a function that returns the blank whose caption a phrase is by where it stands. */
+function ownersOf(blanks: readonly Blank[]): (p: Phrase) => Blank | null {
+  const inCell = new Map(blanks.flatMap((b) => (b.inside ?? []).map((p) => [p, b] as const)));
+  const bands = groupBy(blanks, (b) => Math.floor(b.y / BAND));
+  return (p) => {
+    const own = inCell.get(p);
+    if (own) return own;
+    const at = Math.floor(p.y / BAND);
+    let next: Blank | null = null;
+    for (let band = at - 1; band <= at + 1; band++)
+      for (const b of bands.get(band) ?? []) {
+        const gap = b.x0 - p.x1;
+        if (
+          gap > -5 &&
+          gap < RIGHT_AFTER &&
+          b.made !== 'cell' &&
+          b.made !== 'box' &&
+          isOnRow(p, b) &&
+          (!next || b.x0 < next.x0)
+        )
+          next = b;
+      }
+    return next;
+  };
+}
+
 /** Returns the phrases of a page with what they name. */
 export function viewOf(scan: PageScan, paper: PaperContext, candidates: Candidate[]): PageView {
+  const ownerOf = ownersOf(scan.blanks);
   const said = scan.phrases.map((phrase): Said => {
     const words = phrase.text.split(' ').length;
     const short = words <= MANY_WORDS;
@@ -69,6 +104,7 @@ export function viewOf(scan: PageScan, paper: PaperContext, candidates: Candidat
       role: short ? roleSaid(phrase.text, paper) : null,
       heading: short && isRoleHeading(phrase.text),
       words,
+      owner: ownerOf(phrase),
     };
   });
   const headings = said.filter(
@@ -133,6 +169,9 @@ export function inDirection(view: PageView, b: Blank, direction: Direction): Sig
   return out;
 }
 
+/** Returns whether a phrase is the caption of another blank than this one. */
+export const isTaken = ({ owner }: Said, b: Blank): boolean => owner !== null && owner !== b;
+
 /** The phrases around a blank by direction, and the white space above and below it in points. */
 export interface Outlook {
   seen: Record<Direction, Sighting[]>;
@@ -143,6 +182,8 @@ export interface Outlook {
 export interface Heading {
   role: RoleRead;
   gap: number;
+  /** Whether the heading is the caption of another blank. */
+  isTaken: boolean;
 }
 
 /** Distance that a blank may begin before its heading, in points. */
@@ -168,7 +209,7 @@ export function headingOver(view: PageView, b: Blank): Heading | null {
   for (const h of view.headings) {
     const gap = b.y - h.phrase.y;
     if (gap < 3 || gap > FAR || (best && gap >= best.gap) || !h.role) continue;
-    if (isOfColumn(view, h, b)) best = { role: h.role, gap };
+    if (isOfColumn(view, h, b)) best = { role: h.role, gap, isTaken: isTaken(h, b) };
   }
   return best;
 }

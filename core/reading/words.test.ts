@@ -7,6 +7,9 @@ test.each([
   ['The tenant signs. The tenant pays. The owner waits.', 'broker'],
   // Twice may be by chance.
   ['The buyer signs and the buyer pays.', 'broker'],
+  // A picture of a home for sale is no side; whoever lists it is.
+  ['The buyer signs. The buyer pays. The buyer saw a listing photo.', 'buyer_broker'],
+  ['The buyer signs. The buyer pays. The listing firm waits.', 'broker'],
   ['El comprador firma. El comprador paga. El comprador espera.', 'buyer_broker'],
 ])('in “%s” a bare broker is the %s', (text, role) => {
   const sense = senseOf(text);

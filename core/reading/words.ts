@@ -275,7 +275,8 @@ export function senseOf(text: string): Sense {
     broker: theirs >= OFTEN && !ours ? 'buyer_broker' : 'broker',
   };
 }
-const OTHER_SIDE = /\b(?:seller|vendor|landlord|lessor|owner|listing|vendedor|arrendador|propietari)/g;
+const OTHER_SIDE =
+  /\b(?:seller|vendor|landlord|lessor|owner|listing (?:broker|agent|firm|office|agreement|contract)|vendedor|arrendador|propietari)/g;
 
 /** Words that say whose broker is meant. */
 const WHOSE_BROKER =

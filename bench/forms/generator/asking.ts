@@ -3,7 +3,7 @@ import type { PlaceKind } from '@gatepath/core/reading';
 import { label } from '../blank';
 import { blank, tick, type Drawn } from './blanks';
 import type { Random } from './random';
-import { nameOf, peopleOf, type Manner } from './signing';
+import { nameOf, peopleOf, type Manner } from './manner';
 import { BESIDE, PEOPLE, TICKS, type Role } from './wording';
 
 export function preamble(

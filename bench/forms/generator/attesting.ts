@@ -1,7 +1,7 @@
 /** What stands around the signatures of generated forms: the day of signing in words, and blocks of those who are no parties. */
 import type { PlaceKind } from '@gatepath/core/reading';
 import { blank } from './blanks';
-import type { Manner } from './signing';
+import type { Manner } from './manner';
 import type { Role } from './wording';
 
 /** Returns a block signed by somebody who is none of the parties: an association, an escrow officer, an interpreter. */

@@ -20,7 +20,8 @@ import { dated, outsider } from './attesting';
 import { blank, type Drawn } from './blanks';
 import { CLAUSE_INITIALS, FEET, footOf, initialedClauses, type Foot } from './initialing';
 import { randomOf, type Random } from './random';
-import { phases, SIGNING, signingBlock, type Manner, type Signing } from './signing';
+import type { Manner } from './manner';
+import { phases, SIGNING, signingBlock, type Signing } from './signing';
 import { answerTable, certificate, headFacts, personCards, writtenTable } from './tables';
 import { CLAUSES, FILL_INS, ROLE_NAMES, TITLES, type Role } from './wording';
 
@@ -85,6 +86,16 @@ const AGENCIES: readonly {
     ],
   },
   {
+    title: ['Agreement about the fee', 'Cooperation of two brokers', 'Referral agreement'],
+    client: 'broker',
+    agent: 'buyer_broker',
+    called: [
+      ['Buyer’s broker', 'Buyer’s brokers'],
+      ['Buyer’s agent', 'Buyer’s agents'],
+      ['Cooperating broker', 'Cooperating brokers'],
+    ],
+  },
+  {
     title: ['Management agreement', 'Agreement with the manager'],
     client: 'landlord',
     agent: 'manager',
@@ -118,7 +129,8 @@ function mannerOf(r: Random): {
   const people: Manner['people'] = {};
   for (const side of sides)
     people[side] = r.weighted([
-      [1, side === agency?.agent ? 40 : 4],
+      // A client is a person or several; who acts for a client, or for the other side, is one firm.
+      [1, side === agency?.agent || side === 'broker' ? 40 : 4],
       [2, 6],
       [3, 1.5],
       [4, 1],

@@ -1,6 +1,6 @@
 /** Initials of generated forms: at the foot of every page, beside clauses, in tables. */
 import { blank } from './blanks';
-import { nameOf, peopleOf, type Manner } from './signing';
+import { nameOf, peopleOf, type Manner } from './manner';
 import { KIND_WORDS, type Role } from './wording';
 
 /** Layouts of initials at the foot, by name. */
@@ -17,6 +17,7 @@ export const FEET = [
   'cells-captioned',
   'codes',
   'one-line-parted',
+  'joint-named',
   'none',
 ] as const;
 export type Foot = (typeof FEET)[number];
@@ -72,6 +73,11 @@ export function footOf(m: Manner, foot: Foot, roles: readonly Role[], width: num
               .join(' / ')} ) ${named(role)}`,
         )
         .join(gap);
+    case 'joint-named': {
+      // One pair of brackets for all, and behind it who they are, in the same order.
+      const people = roles.flatMap((role) => of(role).slice(0, 1));
+      return `${r.is(0.7) ? `${word} ` : ''}(${people.map((w) => b(w.role, w.ordinal)).join(' / ')}) ${people.map((w) => m.called[w.role][0]).join(r.of([' / ', ' and ', ', ']))}`;
+    }
     case 'each-named':
       return roles
         .flatMap((role) =>

@@ -1,25 +1,10 @@
 /** Blocks in which people sign: layouts with captions on each side of the blank, or none, in lines, columns and tables. */
 import type { PlaceKind } from '@gatepath/core/reading';
-import { blank, type Drawn, type Whose } from './blanks';
+import { blank, type Whose } from './blanks';
+import { BLOCKS, furtherBlock, type Block } from './blocks';
+import { nameOf, peopleOf, type Manner } from './manner';
 import type { Random } from './random';
-import { BESIDE, FIRMS, KIND_WORDS, ORDINALS, PEOPLE, type Language, type Role } from './wording';
-
-/** What a generated form is like throughout. */
-export interface Manner {
-  r: Random;
-  language: Language;
-  /** How signatures, and how initials, are drawn. */
-  lines: Drawn;
-  short: Drawn;
-  /** What each role is called here. */
-  called: Record<Role, readonly [string, string]>;
-  /** How many people of each role there are; roles without people are not in the form. */
-  people: Partial<Record<Role, number>>;
-  /** How the second of a role is told from the first. */
-  numbering: 'after' | 'hash' | 'word' | 'co' | 'none' | 'letter';
-  capitals: boolean;
-  colon: boolean;
-}
+import { BESIDE, FIRMS, KIND_WORDS, PEOPLE, type Role } from './wording';
 
 /** Layouts of signature blocks, by name: one at a time is left out of training to measure on it. */
 export const SIGNING = [
@@ -41,34 +26,13 @@ export const SIGNING = [
   'cross-lines',
   'numbered',
   'given-by',
+  ...BLOCKS,
 ] as const;
 export type Signing = (typeof SIGNING)[number];
 
+const isBlock = (layout: Signing): layout is Block => (BLOCKS as readonly Signing[]).includes(layout);
+
 const BLOCK_KINDS = ['signature', 'name', 'date', 'text'] as const;
-
-/** Returns a role's name with the number of the person, as this form writes it. */
-export function nameOf(m: Manner, who: Whose, many: number): string {
-  const [one] = m.called[who.role];
-  const numbered = many > 1 ? numberedName(m, one, who.ordinal) : one;
-  return m.capitals ? numbered.toUpperCase() : numbered;
-}
-
-function numberedName(m: Manner, one: string, n: number): string {
-  switch (m.numbering) {
-    case 'after':
-      return `${one} ${n}`;
-    case 'hash':
-      return `${one} #${n}`;
-    case 'letter':
-      return `${one} (${n})`;
-    case 'word':
-      return `${ORDINALS[m.language][n - 1] ?? n} ${one.toLowerCase()}`;
-    case 'co':
-      return n === 2 && m.language === 'en' ? `Co-${one.toLowerCase()}` : n > 2 ? `${one} ${n}` : one;
-    case 'none':
-      return one;
-  }
-}
 
 const kindWord = (m: Manner, kind: 'signature' | 'initials' | 'date' | 'name') => {
   const word = m.r.of(KIND_WORDS[m.language][kind]);
@@ -83,10 +47,6 @@ const WIDTHS: Record<PlaceKind, readonly [number, number]> = {
   initials: [24, 52],
   checkbox: [9, 9],
 };
-
-/** Returns the people who sign, role by role. */
-export const peopleOf = (m: Manner, roles: readonly Role[]): Whose[] =>
-  roles.flatMap((role) => Array.from({ length: m.people[role] ?? 0 }, (_, i) => ({ role, ordinal: i + 1 })));
 
 /** Returns what a person fills in one block: a signature, and a random choice of the others. */
 function partsOf(m: Manner): (typeof BLOCK_KINDS)[number][] {
@@ -111,6 +71,7 @@ const piece = (caption: string, line: string, style = '') =>
 /** Returns the HTML of a signature block for people of some roles, with its headings. */
 export function signingBlock(m: Manner, layout: Signing, roles: readonly Role[]): string {
   const { r } = m;
+  if (isBlock(layout)) return furtherBlock(m, layout, roles);
   const parts = partsOf(m);
   const beside = r.of(BESIDE[m.language]);
   const rowGap = `margin:${r.int(6, 22)}pt 0 0`;

@@ -1,7 +1,7 @@
 /** Tables and cards of generated forms: people with their particulars, the facts at the head, items that are answered, notaries. */
 import type { PlaceKind } from '@gatepath/core/reading';
 import { blank, type Drawn } from './blanks';
-import { nameOf, peopleOf, type Manner } from './signing';
+import { nameOf, peopleOf, type Manner } from './manner';
 import type { Role } from './wording';
 
 /** A caption with the kind of place it asks for. */
@@ -126,6 +126,11 @@ export function headFacts(m: Manner, sides: readonly Role[]): string {
     const across = r.int(2, 4);
     const above = r.is(0.7);
     const rows: string[] = [];
+    if (r.is(0.5))
+      return grid(
+        m,
+        all.map((x) => ({ ...x, words: words(x.words) })),
+      );
     for (let i = 0; i < all.length; i += across)
       rows.push(
         `<tr>${all
@@ -137,6 +142,32 @@ export function headFacts(m: Manner, sides: readonly Role[]): string {
   }
   const joint = r.of(['<br>', ' &nbsp; ', ' ']);
   return `<p>${all.map((x) => `<span style="white-space:nowrap">${words(x.words)}${r.is(0.8) ? ':' : ''} ${blank(r, m.lines, x.kind, x.who, r.int(60, 180))}</span>`).join(joint)}</p>`;
+}
+
+/** Returns captions over the room to write in, in rows whose columns differ from row to row: framed, or tinted without a frame. */
+function grid(
+  m: Manner,
+  all: readonly { words: string; kind: PlaceKind; who: { role: Role; ordinal: number } | null }[],
+): string {
+  const { r } = m;
+  const isFramed = r.is(0.6);
+  const drawn = isFramed ? 'nothing' : r.of(['tint', 'frame', 'rule'] as const);
+  const high = r.int(22, 32);
+  const rows: string[] = [];
+  for (let i = 0; i < all.length;) {
+    const some = all.slice(i, i + r.int(1, 3));
+    i += some.length;
+    const share = Math.floor(100 / some.length);
+    rows.push(
+      `<div style="display:flex;${isFramed ? 'border:0.7pt solid #333;margin-top:-0.7pt' : 'margin-top:5pt'}">${some
+        .map(
+          (x, k) =>
+            `<div style="width:${share}%;${isFramed ? `min-height:${high}pt;padding:1pt 3pt;${k ? 'border-left:0.7pt solid #333' : ''}` : ''}"><small>${x.words}</small><br>${blank(r, drawn, x.kind, x.who, 340 / some.length - 20)}</div>`,
+        )
+        .join('')}</div>`,
+    );
+  }
+  return `<div style="margin:6pt 0">${rows.join('')}</div>`;
 }
 
 /** Returns a table of what one side asks for and the other answers, row by row, with initials at the end of each. */
@@ -210,9 +241,13 @@ export function writtenTable(m: Manner, role: Role): string {
         'House rules',
       ]
     : ['Informe', 'Reglamento', 'Escritura', 'Permisos'];
-  const rows = Array.from({ length: r.int(3, 8) }, (_, i) => {
-    const w = r.is(0.5) ? 30 : 70;
-    return `<tr><td>${named ? (items[i % items.length] ?? '') : i + 1}</td>${heads.map(([, kind]) => `<td>${blank(r, 'nothing', kind, null, w)}</td>`).join('')}</tr>`;
+  // A column of counts is often as narrow as its head.
+  const narrow = r.is(0.7) ? /^(?:Copies|Pages|Cost|Páginas)$/ : /^$/;
+  const [count, wide] = [r.int(12, 30), r.is(0.5) ? 30 : 70];
+  const rows = Array.from({ length: r.int(3, 10) }, (_, i) => {
+    const at = ([words, kind]: Asked) =>
+      `<td${narrow.test(words) ? ' style="width:1%"' : ''}>${blank(r, 'nothing', kind, null, narrow.test(words) ? count : wide)}</td>`;
+    return `<tr><td>${named ? (items[i % items.length] ?? '') : i + 1}</td>${heads.map(at).join('')}</tr>`;
   });
   return `<table style="margin:6pt 0;width:${r.of(['auto', '100%'])}"><tr><th>${named ? (en ? 'Paper' : 'Documento') : en ? 'No.' : 'N.º'}</th>${heads.map(([h]) => `<th>${h}</th>`).join('')}</tr>${rows.join('')}</table>`;
 }
