@@ -34,6 +34,7 @@ export interface Phrase {
 
 const UNDERSCORE = /[_\u2017\uff3f\u23af]/u;
 const DOT = /[.\u2024\u2025\u2026\u00b7\u2022]/u;
+const FOUR_DOTS = /[.\u2024\u2025\u2026\u00b7\u2022]{4}/u;
 
 /** Returns which kind of token a character belongs to. */
 function makeOf(ch: string): Token['made'] {
@@ -94,7 +95,7 @@ function lineOf(row: Glyph[]): TextLine {
 
 /** Returns a token divided before four or more dots, which are a leader or a blank, not the end of a sentence. */
 function splitDots(t: Token): Token[] {
-  if (t.made !== 'word') return [t];
+  if (t.made !== 'word' || !FOUR_DOTS.test(t.text)) return [t];
   const chars = Array.from(t.text);
   const n = chars.length;
   let from = 0;

@@ -6,9 +6,13 @@ import { itemAt } from '../sure';
 /** Printable ASCII letters and signs, without the one that stands for an apostrophe. */
 const PLAIN = /^[\n\r\t -_a-~]*$/;
 
+/** The same, in words with single spaces between them. */
+const TIDY = /^[!-_a-~]+(?: [!-_a-~]+)*$/;
+
 /** Returns text in lower case with straight apostrophes, without accents, and with single spaces. */
 export function plain(text: string): string {
-  // Most captions are plain already but for case and spaces, and there are thousands of them.
+  // Most captions are plain already but for case, and there are thousands of them.
+  if (TIDY.test(text)) return text.toLowerCase();
   if (PLAIN.test(text)) return text.replace(/\s+/g, ' ').trim().toLowerCase();
   return text
     .normalize('NFKD')
