@@ -5,7 +5,7 @@ import { MEMBER_ROLES, NOTICES } from './schemas';
 
 /** The signed-in member, the firm, and what this server can do. */
 export const sessionView = named('Session', {
-  /** null until the firm is set up. */
+  /** Name and time zone of the firm; null on a new server, before anybody has set it up. */
   firm: shape({ name: text(), timeZone: text() }).nullable(),
   member: shape({
     id: text(),

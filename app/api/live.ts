@@ -64,7 +64,7 @@ export class News {
     if (this.source) this.before.push(this.source);
     this.source = null;
     this.served = new Set(topics);
-    // Whoever asks for one of the others later is told once its stream is open.
+    // Forgets news of topics that no screen shows any more. A screen that shows one again asks for it when its stream opens.
     for (const topic of this.unheard) if (!this.served.has(topic)) this.unheard.delete(topic);
     if (!topics.length) {
       this.opened = new Set();

@@ -130,8 +130,8 @@ interface Signed {
   of: ReadonlyMap<Candidate, Decision>;
   /** The signatures of one role on one page, from the bottom, by the key of `blockKey`. */
   byPage: ReadonlyMap<string, readonly Decision[]>;
-  /** The numbers that signatures have, by role. */
-  numbers: ReadonlyMap<PlaceRole, ReadonlySet<number>>;
+  /** The number up to which people of a role sign without a gap, by role: 2 for signatures 1, 2 and 4. */
+  countedTo: ReadonlyMap<PlaceRole, number>;
 }
 
 const blockKey = ({ k, role }: Decision) => `${k.c.page} ${role}`;
@@ -140,9 +140,14 @@ const blankOf = ({ k }: Decision) => k.c.judged.blank;
 function signedOf(all: readonly Decision[]): Signed {
   const signatures = all.filter((d) => d.kind === 'signature' && d.role !== 'unknown');
   const upward = [...signatures].sort((p, q) => blankOf(q).y - blankOf(p).y || blankOf(q).x0 - blankOf(p).x0);
-  const numbers = new Map<PlaceRole, Set<number>>();
-  for (const d of signatures) numbers.set(d.role, (numbers.get(d.role) ?? new Set()).add(d.ordinal ?? 1));
-  return { of: new Map(all.map((d) => [d.k.c, d])), byPage: groupBy(upward, blockKey), numbers };
+  const countedTo = new Map<PlaceRole, number>();
+  for (const [role, of] of groupBy(signatures, (d) => d.role)) {
+    const numbers = new Set(of.map((d) => d.ordinal ?? 1));
+    let n = 0;
+    while (numbers.has(n + 1)) n++;
+    countedTo.set(role, n);
+  }
+  return { of: new Map(all.map((d) => [d.k.c, d])), byPage: groupBy(upward, blockKey), countedTo };
 }
 
 /** Returns whether initials are next to a blank that is drawn alike but was read as something else. */
@@ -192,10 +197,9 @@ function countedAnew(d: Decision, { byPage }: Signed): number | null {
   return null;
 }
 
-/** Returns whether people are counted up to a signature without one of the smaller numbers: if the first is missing, all are shifted. */
-const isSkipped = (d: Decision, { numbers }: Signed): boolean =>
-  !isCounted(d) &&
-  Array.from({ length: (d.ordinal ?? 1) - 1 }, (_, i) => i + 1).some((n) => !numbers.get(d.role)?.has(n));
+/** Returns whether a smaller number than a signature's is missing among those who sign for its role: then the count may be shifted. */
+const isSkipped = (d: Decision, { countedTo }: Signed): boolean =>
+  !isCounted(d) && (d.ordinal ?? 1) > (countedTo.get(d.role) ?? 0);
 
 /**
  * Returns the number that a signature at the head of a page has if its block began on the page before: one more than the last

@@ -54,10 +54,10 @@ export function kindsOf(models: readonly Boosted[], known: Known[], rows: number
 const kindsOfOne = (models: readonly Boosted[], row: number[]) =>
   shares(models.map((w) => probabilityOf(scoreOf(w, row))));
 
-/** If the first run gives a kind or role more than this probability, the second run does not compute it again. */
+/** Probability above which the first run’s kind or role is final: the second run skips the blank, which saves time. */
 const CLEAR = 0.99;
 
-/** Returns the probabilities of the kinds after the second run. Where the first run was clear, its result stays. */
+/** Returns the probabilities of the kinds after the second run. Blanks of which the first run was sure keep its probabilities: see `CLEAR`. */
 function kindsOfSecondRun(models: readonly Boosted[], known: Known[], rows: number[][], first: Shares): Shares {
   return new Map(
     known.map((k, i) => {

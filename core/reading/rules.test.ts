@@ -135,6 +135,6 @@ test('one line for the initials of several people is parted by the names under i
     parted('initials of tenant, initials of tenant, initials of landlord'),
   ]);
   expect(foot('Initials:', 'Tenant', 'Tenant')).toEqual([parted('initials of tenant, initials of tenant')]);
-  // Another caption asks for one thing, whoever is named under it.
+  // Only initials are divided among the people named under a line; a date is one date.
   expect(foot('Date:', 'Tenant 1', 'Tenant 2').map((j) => j.rule)).not.toContain('line parted by its captions');
 });

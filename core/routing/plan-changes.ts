@@ -1,4 +1,4 @@
-/** What events change in the plan of a packet that is under way. */
+/** Applies events to the plan of a packet that was already sent: corrected contacts, people who leave, other marks, added documents. */
 import { puts } from '../packet/acts';
 import type { LeftOutPage, Plan } from '../packet/types';
 import { progressOf } from './progress';

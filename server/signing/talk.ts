@@ -1,7 +1,7 @@
 /** Questions to the sender, handing over, choosing a language, and sending the agreement's text. */
 import type { HandOverBody, QuestionBody, SigningView } from '@gatepath/contract';
 import type { Context } from '../context';
-import { Letters } from '../packets/follow-up';
+import { Letters } from '../packets/letters';
 import { notFound } from '../problem';
 import { LANGUAGES } from '../words';
 import { enter, enterProved } from './entry';

@@ -220,7 +220,7 @@ export const TEXT = {
   correctTheFactsOfThis: 'Correct the facts of this deal',
   noFactsYetTheyDecide: 'No facts yet. They decide which papers the deal needs.',
   neededFor: (papers: Part, n: number) =>
-    `Answer to find out whether the deal needs ${n === 1 ? 'this paper' : 'these papers'}: ${papers}.`,
+    `Your answer decides whether the deal needs ${n === 1 ? 'this paper' : 'these papers'}: ${papers}.`,
   fillIn: 'Fill in',
   streetAddress: 'Street address',
   town: 'Town',

@@ -394,7 +394,7 @@ export const TEXT = {
   second: 'Second',
   first: 'First',
   twoChoicesPlaced: 'Two choices placed.',
-  initialsBesideAChangeAre: 'These initials go with a text change. To remove them, delete the text change.',
+  initialsBesideAChangeAre: 'These initials belong to a text change. To remove the initials, delete the text change.',
   putOnPagesTo: (counted: Part, from: Part, to: Part) => `${counted} put on pages ${from} to ${to}.`,
   givenToToo: (counted: Part, name: Part) => `${counted} given to ${name} too.`,
   printedPlace: 'printed place',

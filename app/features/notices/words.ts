@@ -102,7 +102,7 @@ export const TEXT = {
   noRule: 'No rule',
   sentTodayItCountsAs: (day: Part, day2: Part) =>
     `Sent today, it counts as delivered on ${day}: it can take effect from ${day2} on.`,
-  sendNothingWhileARow: 'Don’t send any until every row is correct',
+  sendNothingWhileARow: 'Hold all notices until every row is correct',
   // step-mark.tsx
   justNow: 'just now',
   notYet: 'not yet',

@@ -58,7 +58,7 @@ function linesInCells(m: Manner, roles: readonly Role[]): string {
   const sides = roles.slice(0, 2).map((role) => peopleOf(m, [role]));
   const asked = askedOf(m, { name: 0.6, other: 0.1 });
   const apart = r.int(9, 16);
-  // The last line of a cell may be its lower edge.
+  // In some forms the border under the cell serves as its last line.
   const isLastOpen = r.is(0.5);
   const here = m.language === 'en' ? r.of([' sign here', ' signs here', ' signature', '']) : ' firma aquí';
   const one = (who: Whose) =>
@@ -148,7 +148,7 @@ function across(m: Manner, roles: readonly Role[]): string {
     .join('');
 }
 
-/** Returns two columns that are not alike: people of one side on the left, a firm with its officer on the right. */
+/** Returns two columns with different lines in them: on the left each person signs, on the right an officer signs for a firm. */
 function unlikeColumns(m: Manner, roles: readonly Role[]): string {
   const { r } = m;
   const [people, firm] = [roles[0]!, roles[1] ?? roles[0]!];
@@ -182,20 +182,14 @@ function unlikeColumns(m: Manner, roles: readonly Role[]): string {
     : half(head(people) + left) + half(head(firm, r.is(0.4) ? `: ${r.of(FIRMS)}` : '') + right.join(''));
 }
 
+const DRAW: Record<Block, (m: Manner, roles: readonly Role[]) => string> = {
+  'side-table': sideTable,
+  'lines-in-cells': linesInCells,
+  'bare-stack': bareStack,
+  'headed-lines': headedLines,
+  across,
+  'unlike-columns': unlikeColumns,
+};
+
 /** Returns the HTML of a block for people of some roles. */
-export function furtherBlock(m: Manner, layout: Block, roles: readonly Role[]): string {
-  switch (layout) {
-    case 'side-table':
-      return sideTable(m, roles);
-    case 'lines-in-cells':
-      return linesInCells(m, roles);
-    case 'bare-stack':
-      return bareStack(m, roles);
-    case 'headed-lines':
-      return headedLines(m, roles);
-    case 'across':
-      return across(m, roles);
-    case 'unlike-columns':
-      return unlikeColumns(m, roles);
-  }
-}
+export const furtherBlock = (m: Manner, layout: Block, roles: readonly Role[]): string => DRAW[layout](m, roles);

@@ -14,13 +14,13 @@ export interface Manner {
   called: Record<Role, readonly [string, string]>;
   /** How many people of each role there are; roles without people are not in the form. */
   people: Partial<Record<Role, number>>;
-  /** How the second of a role is told from the first. */
+  /** How people of one role are numbered in their captions: "Seller 2", "Seller #2", "Second seller", "Co-seller", "Seller (2)" or not at all. */
   numbering: 'after' | 'hash' | 'word' | 'co' | 'none' | 'letter';
   capitals: boolean;
   colon: boolean;
 }
 
-/** Returns a role's name with the number of the person, as this form writes it. */
+/** Returns what a form calls a person, such as "Seller 2". `many` is the number of people of the role; one alone has no number. */
 export function nameOf(m: Manner, who: Whose, many: number): string {
   const [one] = m.called[who.role];
   const numbered = many > 1 ? numberedName(m, one, who.ordinal) : one;
