@@ -15,6 +15,7 @@ const LAYERS = [
   'routing',
   'forecast',
   'shelf',
+  'memory',
   'writing',
   'notices',
   'checks',
@@ -38,13 +39,14 @@ const SERVER = [
   ['binder', 'returned', 'schedule', 'sealed-copies'],
   ['deals', 'signing'],
   ['csv', 'own', 'setup', 'shelf'],
+  ['memory'],
   ['notices'],
 ];
 
 /** The application's features from bottom to top. */
 const FEATURES = [
   ['facts', 'frame', 'imports', 'insight', 'ledger', 'mailroom', 'packet-status', 'pages', 'uploads', 'verify'],
-  ['changes', 'people', 'rules', 'signing'],
+  ['changes', 'memory', 'people', 'rules', 'signing'],
   ['desk'],
   ['own', 'shelf'],
   ['deals', 'forms', 'notices', 'packet'],

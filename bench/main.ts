@@ -6,6 +6,7 @@ import { changedAccuracy } from './changed';
 import { scansAccuracy } from './scans';
 import { row as drawing } from './drawing';
 import { rows as large } from './large';
+import { memoryAccuracy, rows as memory } from './memory';
 import { row as reading } from './reading';
 import type { Accuracy } from './reading';
 import { report } from './reader/report';
@@ -41,6 +42,7 @@ for (const [name, run] of [
   ['reading', async () => [await reading()]],
   ['gate check', checking],
   ['a packet of 1,000 pages', large],
+  ['memory', memory],
 ] as const) {
   if (only.length && !only.includes(name)) continue;
   say(`Measuring ${name}…`);
@@ -52,9 +54,10 @@ for (const [name, run] of [
 }
 const onReading = !only.length || only.includes('reading');
 if (onReading && !json) await report(say, true);
+const onMemory = only.length && !only.includes('memory') ? null : await memoryAccuracy(say);
 const onScans = only.length && !only.includes('scans') ? null : await scansAccuracy();
 const onChanged = only.length && !only.includes('changed') ? null : await changedAccuracy();
-if (json) console.log(JSON.stringify({ rows, ...onScans, changed: onChanged }));
+if (json) console.log(JSON.stringify({ rows, ...onScans, changed: onChanged, memory: onMemory }));
 else {
   const cells = rows.map((r) => [
     r.what,

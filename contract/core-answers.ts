@@ -90,7 +90,8 @@ export const redline = of<Redline>()(
   }),
 );
 
-const rule = of<InitialsRule>()(
+/** An initials rule of a draft. */
+export const rule = of<InitialsRule>()(
   named('InitialsRule', {
     id: text(),
     documentId: text(),
@@ -126,7 +127,8 @@ export const party = of<PacketParty>()(
   }),
 );
 
-const gate = of<Gate>()(
+/** A gate of a draft or plan. */
+export const gate = of<Gate>()(
   named('Gate', { id: text(), partyIds: list(text()), need: yup.string().oneOf(['any'] as const) }),
 );
 

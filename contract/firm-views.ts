@@ -82,6 +82,8 @@ export const firmView = named('Firm', {
   /** Invitations nobody has taken yet; for owners. */
   invitations: list(shape({ id: text(), name: text(), email: text(), role: oneOf(MEMBER_ROLES), expiresAt: moment() })),
   holidays: list(calendarDay()),
+  /** Whether what was on a paper the last time is placed at once, where nothing is in doubt. */
+  placeRemembered: flag(),
   seal: shape({ subject: text(), issuer: text(), validUntil: moment(), fingerprint: text(), selfMade: flag() }),
   mail: oneOf(['mailroom', 'smtp']),
   /** Background work that was given up after its tries. */

@@ -124,6 +124,7 @@ export type {
   PartyView,
   PersonSummary,
   PersonView,
+  RememberedView,
   RulesView,
   RuleTrial,
   SavedDraft,

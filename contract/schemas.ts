@@ -284,6 +284,9 @@ export const noticesBody = object({
 /** The type of `noticesBody`. */
 export type NoticesBody = yup.InferType<typeof noticesBody>;
 
+/** Body of choosing whether what was on a paper the last time is placed at once. */
+export const placeRememberedBody = object({ on: yup.boolean().required() });
+
 /** Body of replacing the firm's holidays. */
 export const holidaysBody = object({ holidays: yup.array(day().required()).max(400).required() });
 /** The type of `holidaysBody`. */

@@ -14,6 +14,7 @@ import { documentRoutes } from './documents/routes';
 import { firmRoutes, sessionRoutes } from './firm/routes';
 import { memberOfRequest } from './firm/session';
 import { mailroomRoutes } from './mailroom/routes';
+import { memoryRoutes } from './memory/routes';
 import { importRoutes } from './imports/routes';
 import { insightRoutes } from './insight/routes';
 import { ownPageRequestRoutes, ownRoutes } from './own/routes';
@@ -76,6 +77,7 @@ export async function api(app: FastifyInstance, { ctx }: { ctx: Context }): Prom
     rehearsalRoutes,
     shelfRoutes,
     noticeRoutes,
+    memoryRoutes,
     mailroomRoutes,
   ]);
   await area('link', (inside) => ceremony(inside, ctx), [signingRoutes, ownPageRequestRoutes]);

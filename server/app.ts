@@ -20,6 +20,7 @@ import { makeBinder } from './binder/service';
 import { recomputeDeals } from './deals/recompute';
 import { computeDealStatus } from './deals/status';
 import { readDocument } from './documents/service';
+import { rememberDocument, rememberEarlier } from './memory/remember';
 import { findGaps } from './returned/service';
 import { scanDocument } from './documents/scans';
 import { ALL_FILES, tidy } from './files/tidy';
@@ -204,6 +205,8 @@ function takeUpWork(ctx: Context, ways: Parameters<typeof deliver>[1]): void {
   jobs.work('notice', (id) => runNotice(ctx, id));
   jobs.work('rules', (what) => recomputeDeals(ctx, what));
   jobs.work('form', (id) => slotsOfForm(ctx, id));
+  jobs.work('remember', (id) => rememberDocument(ctx, id));
+  jobs.work('memory', (after) => rememberEarlier(ctx, after));
   jobs.work('tidy', (what) => tidy(ctx, what));
 }
 

@@ -98,6 +98,7 @@ const bodies: Partial<Record<RouteName, object>> = {
   seen: { until: '2026-11-23T12:00:00Z' },
   setNotices: { notices: [], digest: false },
   setHolidays: { holidays: [] },
+  setPlaceRemembered: { on: true },
   tryAgain: { queue: 'nothing', thing: 'x' },
   forwardClock: { hours: 1 },
   dealsAct: { dealIds: ['none'], act: 'archive' },

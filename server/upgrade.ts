@@ -11,6 +11,7 @@ import { filesOf } from './packets/projections';
 import { savePacketFiles } from './packets/read-model-queries';
 import { accessFor, accessHash } from './links/access-codes';
 import { saveAccessCode } from './links/queries';
+import { ALL_DOCUMENTS } from './memory/remember';
 import { once } from './db/migrate';
 import { inTransaction } from './db/tx';
 
@@ -25,6 +26,7 @@ export async function upgrade(ctx: Context): Promise<void> {
   await once(pool, '0010_insight: what is found of open deals', () => ctx.jobs.queueNow('rules', EVERYTHING));
   await once(pool, '0021_claims: rules of waivers', () => noteWaivedRules(ctx));
   await once(pool, '0021_claims: what is on sealed copies', () => readSealedAgain(ctx));
+  await once(pool, '0025_memory: documents', () => ctx.jobs.queueNow('memory', ALL_DOCUMENTS));
 }
 
 /** Replaces the access codes that an earlier version stored in drafts as plain text by their keyed hashes. */

@@ -154,6 +154,7 @@ export function usePacketActions(packetId: string) {
 export const useSettings = () => ({
   notices: useAct((body: NoticesBody) => call('setNotices', { body }), { shows: keys.session }),
   holidays: useAct((holidays: string[]) => call('setHolidays', { body: { holidays } }), { shows: keys.firm }),
+  placeRemembered: useAct((on: boolean) => call('setPlaceRemembered', { body: { on } }), { shows: keys.firm }),
   again: useAct((body: TryAgainBody) => call('tryAgain', { body }), { shows: keys.firm }),
   // At another time everything may differ.
   forward: useAct((hours: number) => call('forwardClock', { body: { hours } }), { shows: keys.session, renews: [[]] }),

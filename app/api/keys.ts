@@ -38,6 +38,8 @@ export const keys = {
   person: (id: string) => ['person', id],
 
   packet: (id: string) => ['packet', id],
+  rememberedOf: (packetId: string) => ['remembered', packetId],
+  remembered: (packetId: string, documentId: string, people: string) => ['remembered', packetId, documentId, people],
   facts: (documentId: string) => ['facts', documentId],
   signatures: (documentId: string) => ['signatures', documentId],
   changes: (documentId: string, beforeId: string) => ['changes', documentId, beforeId],

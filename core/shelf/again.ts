@@ -4,14 +4,13 @@
  */
 import { clampToPage, coversPrint, overlapArea, roundRect } from '../paper/geometry';
 import type { Rect } from '../paper/types';
-import { numberWords, onceInBoth } from '../paper/words-match';
 import { matchPages } from '../reading/match';
 import type { PlaceKind, PrintedPlace } from '../reading/types';
-import { plain } from '../reading/words';
 import { groupBy } from '../sure/group';
 import type { DocumentFacts } from '../packet/resolve';
 import type { Mark, MarkKind } from '../packet/types';
 import { itemAt } from '../sure';
+import { matchWords, wordsOf, type Word } from './matched';
 
 /** `same`: where it was; `moved`: found elsewhere; `doubtful`: a member must confirm it; `lost`: not found. */
 export const FOUND_AGAIN = ['same', 'moved', 'doubtful', 'lost'] as const;
@@ -25,13 +24,6 @@ export interface Again {
   /** Where it would be; for a lost mark where it was, if that page still exists. */
   page: number;
   rect: Rect;
-}
-
-/** A printed word and its position. */
-interface Word {
-  page: number;
-  rect: Rect;
-  text: string;
 }
 
 /**
@@ -65,52 +57,6 @@ export function findAgain(before: DocumentFacts, after: DocumentFacts, marks: re
 
 const overlaps = (a: Rect, b: Rect) => overlapArea(a, b) > 0.2 * Math.min(a.w * a.h, b.w * b.h);
 const stoodOver = (a: Mark, b: Mark) => a.page === b.page && overlaps(a.rect, b.rect);
-
-function wordsOf(doc: DocumentFacts): Word[] {
-  return doc.pages.flatMap((p, i) =>
-    p.print.flatMap((rect, n) => {
-      const text = plain(p.words[n] ?? '').replace(/[^\p{L}\p{N}]+/gu, '');
-      return text ? [{ page: i + 1, rect, text }] : [];
-    }),
-  );
-}
-
-/** How many words in a row must occur once on either paper to be matched; longer rows are tried first. */
-const ROWS = [5, 4, 3, 2, 1];
-
-/**
- * Returns for each word of the old paper its word on the new one, or -1: rows that occur once on both, and the words
- * beside them.
- */
-function matchWords(was: Word[], now: Word[]): Int32Array {
-  const went = new Int32Array(was.length).fill(-1);
-  const taken = new Uint8Array(now.length);
-  const pair = (i: number, j: number) => {
-    went[i] = j;
-    taken[j] = 1;
-  };
-  const free = (i: number, j: number) =>
-    i >= 0 &&
-    j >= 0 &&
-    i < was.length &&
-    j < now.length &&
-    went[i] === -1 &&
-    !taken[j] &&
-    was[i]?.text === now[j]?.text;
-  const [x, y] = numberWords(
-    was.map((w) => w.text),
-    now.map((w) => w.text),
-  );
-  const whole = { a0: 0, a1: was.length, b0: 0, b1: now.length };
-  for (const n of ROWS)
-    for (const [i, j] of onceInBoth(x, y, whole, n)) {
-      // One short word alone says nothing of where it is.
-      if (!free(i, j) || (n === 1 && itemAt(was, i).text.length < 5)) continue;
-      for (let k = 0; free(i + k, j + k); k++) pair(i + k, j + k);
-      for (let k = 1; free(i - k, j - k); k++) pair(i - k, j - k);
-    }
-  return went;
-}
 
 interface Papers {
   before: DocumentFacts;
@@ -156,7 +102,7 @@ function findOne(papers: Papers, m: Mark): Again {
   const stood = placeUnder(before, m, m.page, m.rect, 0);
   const place = placeUnder(after, m, best.page, best.rect, SNAP, stood);
   const page = itemAt(after.pages, best.page - 1);
-  const rect = roundRect(clampToPage(place ? place.rect : best.rect, page.width, page.height));
+  const rect = roundRect(clampToPage(place ? onPlace(m.rect, stood, place) : best.rect, page.width, page.height));
   const sure =
     best.weight >= SURE * all &&
     best.second < (stood ? SURE : FREE) * best.weight &&
@@ -164,6 +110,16 @@ function findOne(papers: Papers, m: Mark): Again {
     (stood ? place !== null : best.agree >= AGREED && best.asLarge && (!coversPrint(page, rect) || covered(before, m)));
   const state = !sure ? 'doubtful' : best.page === m.page && isAt(rect, m.rect) ? 'same' : 'moved';
   return { markId: m.id, state, page: best.page, rect };
+}
+
+/** How much, in points, a printed place may have changed its size to be filled in as it was before. */
+const SAME_SIZE = 2;
+
+/** Returns where a mark is on a printed place: as it stood on the place before, if that was as large. */
+function onPlace(mark: Rect, stood: PrintedPlace | null, { rect }: PrintedPlace): Rect {
+  const was = stood?.rect;
+  if (!was || Math.abs(was.w - rect.w) > SAME_SIZE || Math.abs(was.h - rect.h) > SAME_SIZE) return rect;
+  return { ...mark, x: mark.x + rect.x - was.x, y: mark.y + rect.y - was.y };
 }
 
 const isAt = (a: Rect, b: Rect) => Math.abs(a.x - b.x) < 2 && Math.abs(a.y - b.y) < 2;

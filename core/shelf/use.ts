@@ -57,13 +57,9 @@ export function draftOfKit(o: {
   const beyond = new Map<string, string[]>();
   let made = draft;
   for (const form of forms) {
-    made = withForm(made, form, o.newId);
-    for (const { person, like } of form.filling.beyond) {
-      const more = withPerson(made, form, person, like, o.newId);
-      if (more === made) continue;
-      made = more;
-      beyond.set(person.id, [...(beyond.get(person.id) ?? []), form.document.id]);
-    }
+    const added = addForm(made, form, form.filling, o.newId);
+    made = added.draft;
+    for (const id of added.beyond) beyond.set(id, [...(beyond.get(id) ?? []), form.document.id]);
   }
   return {
     draft: made,
@@ -96,7 +92,12 @@ function partiesOf(asOne: (slot: Slot) => Slot, filling: Filling, forms: { filli
 /**
  * Returns the kit's gates with people in place of slots. People who act and are at no gate get one after all others.
  */
-function gatesOf(kit: Draft, filling: Filling, parties: PacketParty[], newId: () => string): Draft['gates'] {
+export function gatesOf(
+  kit: Pick<Draft, 'gates'>,
+  filling: Filling,
+  parties: readonly PacketParty[],
+  newId: () => string,
+): Draft['gates'] {
   const acting = new Set(parties.filter(holdsGate).map((p) => p.id));
   const at = (slotId: string) => [
     ...(filling.slots.find((f) => f.slot.id === slotId)?.people ?? []),
@@ -112,6 +113,29 @@ function gatesOf(kit: Draft, filling: Filling, parties: PacketParty[], newId: ()
   });
   const left = [...acting].filter((id) => !placed.has(id));
   return left.length ? [...gates, { id: newId(), partyIds: left }] : gates;
+}
+
+/**
+ * Returns a draft with what a form has on its pages, for the people who fill its slots and those beyond its lines.
+ *
+ * @returns the draft, and the ids of the people beyond the lines for whom room was found
+ */
+export function addForm(
+  draft: Draft,
+  form: FormInUse,
+  filling: Filling,
+  newId: () => string,
+): { draft: Draft; beyond: string[] } {
+  const filled = { ...form, filling };
+  const beyond: string[] = [];
+  let made = withForm(draft, filled, newId);
+  for (const { person, like } of filling.beyond) {
+    const more = withPerson(made, filled, person, like, newId);
+    if (more === made) continue;
+    made = more;
+    beyond.push(person.id);
+  }
+  return { draft: made, beyond };
 }
 
 /** Adds to the draft what a form has on its pages, for the people who fill its slots. */

@@ -158,6 +158,7 @@ export async function insertPaper(
     scan_pages: [],
     words_laid: false,
     own_pages: null,
+    known_id: null,
   };
   await q.insertDocument(tx.db, { ...row, bytes: d.bytes });
   await ctx.jobs.queue(tx, 'read', row.id);

@@ -19,8 +19,9 @@ export async function documentChanged(ctx: Context, tx: Tx, d: Place): Promise<v
 }
 
 /** Enqueues what follows once its pages are read: its type or its places may be known by then. */
-export async function documentRead(ctx: Context, d: Place): Promise<void> {
+export async function documentRead(ctx: Context, d: Place & { id: string }): Promise<void> {
   notifyAbout(ctx, d);
+  await ctx.jobs.queueNow('remember', d.id);
   if (d.deal_id) await ctx.jobs.queueNow('deal', d.deal_id);
   else if (d.shelf_id) await ctx.jobs.queueNow('form', d.shelf_id);
 }

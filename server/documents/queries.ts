@@ -45,14 +45,18 @@ export interface DocumentRow {
   words_laid: boolean;
   /** The number of a sealed copy's own pages, without the signing record; null for any other document. */
   own_pages: number | null;
+  /** The known document it is: see the folder `memory`. Null until it was compared. */
+  known_id: string | null;
 }
 
 /** A document as it is inserted, before it is read. */
 export type NewDocument = Omit<
   DocumentRow,
-  'bytes' | 'ends_on' | 'elsewhere_on' | 'unsigned' | 'scan_pages' | 'words_laid' | 'own_pages'
+  'bytes' | 'ends_on' | 'elsewhere_on' | 'unsigned' | 'scan_pages' | 'words_laid' | 'own_pages' | 'known_id'
 > & {
   bytes: number;
+  /** Of a copy: what the original is. */
+  known_id?: string | null;
 };
 
 const COLUMNS = '*, ends_on::text, elsewhere_on::text';
@@ -60,8 +64,8 @@ const COLUMNS = '*, ends_on::text, elsewhere_on::text';
 /** Inserts a document. */
 export async function insertDocument(db: Db, d: NewDocument): Promise<void> {
   await db.query(
-    `insert into document (id, deal_id, name, file_name, original_sha256, sha256, bytes, pages, pages_read, status, problem, facts_sha256, created_at, type, came_as, made_from, replaced_by, sealed, left_out, shelf_id, form_id, form_edition, words)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20, $21, $22, $23)`,
+    `insert into document (id, deal_id, name, file_name, original_sha256, sha256, bytes, pages, pages_read, status, problem, facts_sha256, created_at, type, came_as, made_from, replaced_by, sealed, left_out, shelf_id, form_id, form_edition, words, known_id)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20, $21, $22, $23, $24)`,
     [
       d.id,
       d.deal_id,
@@ -86,6 +90,7 @@ export async function insertDocument(db: Db, d: NewDocument): Promise<void> {
       d.form_id,
       d.form_edition,
       d.words,
+      d.known_id ?? null,
     ],
   );
 }

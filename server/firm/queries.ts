@@ -8,6 +8,8 @@ export interface Firm {
   time_zone: string;
   /** Days without reminders. */
   holidays: string[];
+  /** Whether what was on a paper the last time is placed at once, where nothing is in doubt. */
+  place_remembered: boolean;
 }
 
 /** Only owners may invite and disable members; otherwise both roles have the same rights. */
@@ -35,12 +37,14 @@ const COLUMNS = 'id, firm_id, name, email, role, notices, digest';
 
 /** Returns the firm; null before it is set up. */
 export async function findFirm(db: Db): Promise<Firm | null> {
-  const r = await db.query<Firm>('select id, name, time_zone, holidays from firm order by id limit 1');
+  const r = await db.query<Firm>(
+    'select id, name, time_zone, holidays, place_remembered from firm order by id limit 1',
+  );
   return r.rows[0] ?? null;
 }
 
 /** Saves the firm. */
-export async function insertFirm(db: Db, f: Omit<Firm, 'holidays'> & { at: Date }): Promise<void> {
+export async function insertFirm(db: Db, f: Pick<Firm, 'id' | 'name' | 'time_zone'> & { at: Date }): Promise<void> {
   await db.query('insert into firm (id, name, time_zone, created_at) values ($1, $2, $3, $4)', [
     f.id,
     f.name,
@@ -185,4 +189,9 @@ export async function noteDigest(db: Db, memberId: string, day: string): Promise
     [memberId, day],
   );
   return (r.rowCount ?? 0) > 0;
+}
+
+/** Saves whether what was on a paper the last time is placed at once. */
+export async function savePlaceRemembered(db: Db, firmId: string, on: boolean): Promise<void> {
+  await db.query('update firm set place_remembered = $2 where id = $1', [firmId, on]);
 }

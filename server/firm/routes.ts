@@ -82,6 +82,10 @@ export function firmRoutes(app: FastifyInstance, ctx: Context): void {
     await service.setHolidays(ctx, body.holidays);
     return service.firmView(ctx, member);
   });
+  serve(app, 'setPlaceRemembered', async ({ body, member }) => {
+    await service.setPlaceRemembered(ctx, body.on);
+    return service.firmView(ctx, member);
+  });
   serve(app, 'tryAgain', async ({ body, member }) => {
     await service.tryAgain(ctx, body.queue, body.thing);
     return service.firmView(ctx, member);

@@ -130,6 +130,7 @@ export async function firmView(ctx: Context, member: q.Member): Promise<FirmView
     name: firm.name,
     timeZone: firm.time_zone,
     holidays: firm.holidays,
+    placeRemembered: firm.place_remembered,
     members: everybody.map((m) => ({
       id: m.id,
       name: m.name,
@@ -188,6 +189,15 @@ export async function setNotices(
 ): Promise<q.Member> {
   await q.saveNotices(ctx.database.pool, member.id, notices, digest);
   return { ...member, notices, digest };
+}
+
+/** Sets whether what was on a paper the last time is placed at once, where nothing is in doubt. */
+export async function setPlaceRemembered(ctx: Context, on: boolean): Promise<void> {
+  const firm = (await ctx.firm())!;
+  await inTransaction(ctx.database.pool, async (tx) => {
+    await q.savePlaceRemembered(tx.db, firm.id, on);
+    tx.afterCommit(() => ctx.live.notify(topics.firm()));
+  });
 }
 
 /** Sets the firm's holidays. Packets that were sent keep the holidays they were sent with. */

@@ -30,7 +30,11 @@ export type JobName =
   | 'rules'
   | 'binder'
   | 'notice'
-  | 'form';
+  | 'form'
+  /** Finding out which known document a document is. */
+  | 'remember'
+  /** The same for documents that an earlier version has read. */
+  | 'memory';
 
 interface Kind {
   /** Number of tries after the first. */
@@ -58,6 +62,9 @@ const KINDS: Record<JobName, Kind> = {
   // Runs in slices well within the limit.
   rules: { again: 3, pause: 5, limit: 600, atOnce: 1 },
   form: { again: 3, pause: 5, limit: 120, atOnce: 1 },
+  remember: { again: 2, pause: 5, limit: 300, atOnce: 1 },
+  // Runs in slices well within the limit.
+  memory: { again: 3, pause: 30, limit: 3_600, atOnce: 1 },
   // A run is divided into slices well within the limit.
   notice: { again: 5, pause: 5, limit: 120, atOnce: 1 },
   binder: { again: 2, pause: 10, limit: 3_600, atOnce: 1 },

@@ -28,6 +28,8 @@ const WORDS: Record<JobName, (db: Db, id: string) => Promise<string>> = {
     `The notice “${await nameOf(db, 'select name from notice where id = $1', id, 'to many homes')}” could not continue.`,
   form: async (db, id) =>
     `The places of the form “${await nameOf(db, 'select name from shelf_item where id = $1', id, 'a form')}” could not be read.`,
+  remember: async (db, id) => `“${await document(db, id)}” could not be compared with papers sent before.`,
+  memory: async () => 'Papers sent before could not be compared with each other.',
   tidy: async () => 'Unused files could not be deleted.',
 };
 

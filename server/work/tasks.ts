@@ -1,5 +1,6 @@
 /** The tasks of worker processes, by name. Each takes and returns plain data; bytes of documents are in files. */
 import type { Draft, Mark, PacketParty, Redline, ScriptFace } from '@gatepath/core/packet';
+import type { Fingerprint, Recalled, Relation } from '@gatepath/core/memory';
 import type { DealFacts } from '@gatepath/core/merge';
 import type { PrintedPlace } from '@gatepath/core/reading';
 import type { Corners } from '@gatepath/core/scan';
@@ -115,6 +116,27 @@ export const tasks = {
     const { factsIn } = await import('../pdf/facts-file');
     const [before, after] = await factsIn([t.before, t.after]);
     return before && after ? findAgain(before, after, t.marks) : [];
+  },
+  /** Returns the fingerprint of a document's printed words; null if there are too few. */
+  fingerprint: async (t: { document: FactsFile }): Promise<Fingerprint | null> => {
+    const { fingerprintOf } = await import('@gatepath/core/memory');
+    const { factsIn } = await import('../pdf/facts-file');
+    const [document] = await factsIn([t.document]);
+    return document ? fingerprintOf(document) : null;
+  },
+  /** Compares the words of two documents. */
+  relation: async (t: { before: FactsFile; after: FactsFile }): Promise<Relation | null> => {
+    const { relationOf } = await import('@gatepath/core/memory');
+    const { factsIn } = await import('../pdf/facts-file');
+    const [before, after] = await factsIn([t.before, t.after]);
+    return before && after ? relationOf(before, after) : null;
+  },
+  /** Places what was on a document the last time for the people of a draft. */
+  recall: async (t: { form: Draft; before: FactsFile; after: FactsFile; draft: Draft }): Promise<Recalled | null> => {
+    const { recall } = await import('@gatepath/core/memory');
+    const { factsIn } = await import('../pdf/facts-file');
+    const [before, after] = await factsIn([t.before, t.after]);
+    return before && after ? recall({ form: t.form, before }, after, t.draft, newId) : null;
   },
   /** Previews a kit on a deal: the draft, who fills which slot, what each will do, and the gate check. */
   kit: async (t: {

@@ -14,6 +14,7 @@ import { MarkDetails } from './mark-details';
 import { PageStage } from './page-stage';
 import { PathPanel } from './path-panel';
 import { PreviewAs } from './preview';
+import { RememberedCards } from '../memory/remembered-card';
 import { PrintedPanel } from './printed-panel';
 import { ToolBar } from './tool-bar';
 import { useDesk, type Bench, type Desk } from './use-desk';
@@ -41,6 +42,7 @@ export function DeskScreen({ packet, bench, finish, PathPart = PathPanel }: Desk
   const [mark, ...others] = desk.selected;
   const stage = (
     <>
+      {wide || desk.bench.what === 'form' ? null : <Remembered desk={desk} />}
       <PageStage desk={desk} onInsert={(x, y) => setInsertAt({ x, y })} />
       <ToolBar desk={desk} onDetails={() => setOpen('details')} />
     </>
@@ -85,6 +87,13 @@ export function DeskScreen({ packet, bench, finish, PathPart = PathPanel }: Desk
     </View>
   );
 }
+
+/** What papers had on them the last time, over the page on a phone: nobody should have to look for it. */
+const Remembered = ({ desk }: { desk: Desk }) => (
+  <View style={{ paddingHorizontal: 10 }}>
+    <RememberedCards on={desk} isShort />
+  </View>
+);
 
 const PAD = { padding: 14, paddingBottom: 40 } as const;
 

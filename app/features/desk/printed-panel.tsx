@@ -14,12 +14,13 @@ import { Pressable, View } from 'react-native';
 import { pageRanges } from '@gatepath/core/checks';
 import { count, listWords } from '@gatepath/core/text';
 import { DropMenu, MenuItem } from '../../ui/menu';
-import { usePalette } from '../../ui/hooks';
+import { usePalette, useWide } from '../../ui/hooks';
 import { PartyChip } from '../../ui/party-chip';
 import { Button, Card, IconButton, Loading, Note, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong } from '../../ui/text';
 import { slotToken } from '../../ui/slot-token';
 import { Token } from '../../ui/token';
+import { RememberedCards } from '../memory/remembered-card';
 import { useDocumentTools } from './use-document-tools';
 import { Either, questionOf } from './either';
 import type { Desk } from './use-desk';
@@ -28,6 +29,7 @@ import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
 export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) {
+  const wide = useWide();
   if (!desk.ready) return <Loading what={TEXT.thePages} />;
   const { proposals } = desk.view;
   const open = proposals.filter((x) => x.state === 'open' && !x.stranger);
@@ -36,6 +38,7 @@ export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) 
   const accepted = proposals.filter((x) => x.state === 'accepted').length;
   return (
     <Stack gap={8} testID="printed-panel">
+      {wide && desk.bench.what === 'packet' ? <RememberedCards on={desk} /> : null}
       <Heading>{TEXT.printedPlaces}</Heading>
       {proposals.length === 0 ? (
         <Small>{TEXT.nothingToFillInWas}</Small>
@@ -58,25 +61,7 @@ export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) 
         </Button>
       ) : null}
       <Doubtful n={open.filter((x) => canAccept(x) && x.doubtful).length} />
-      {matched.length && desk.draft.parties.length > 1 ? (
-        <Row gap={8} align="stretch" wrap>
-          {desk.draft.parties.map((party) => {
-            const mine = matched.filter((x) => x.partyId === party.id);
-            return mine.length ? (
-              <PartyChip
-                key={party.id}
-                name={party.name}
-                letters={slotToken(party)}
-                ink={party.ink}
-                words={`${calledOf(party)}, ${mine.length}`}
-                label={TEXT.acceptAllPlaces(mine.length, party.name)}
-                testID={`accept-party-${calledOf(party)}`}
-                onPress={() => desk.accept(mine)}
-              />
-            ) : null;
-          })}
-        </Row>
-      ) : null}
+      <AcceptByParty desk={desk} matched={matched} />
       {desk.bench.what === 'form' ? null : <Further desk={desk} />}
       {desk.draft.documents.map((d) => {
         const here = open.filter((x) => x.documentId === d.id);
@@ -84,6 +69,30 @@ export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) 
       })}
       {strangers ? <Small>{TEXT.forPeopleWhoAreNot(count(strangers, TEXT.morePlace))}</Small> : null}
     </Stack>
+  );
+}
+
+/** A chip for each party that accepts all of its places; none where there is only one party. */
+function AcceptByParty({ desk, matched }: { desk: Desk; matched: Proposal[] }) {
+  if (!matched.length || desk.draft.parties.length < 2) return null;
+  return (
+    <Row gap={8} align="stretch" wrap>
+      {desk.draft.parties.map((party) => {
+        const mine = matched.filter((x) => x.partyId === party.id);
+        return mine.length ? (
+          <PartyChip
+            key={party.id}
+            name={party.name}
+            letters={slotToken(party)}
+            ink={party.ink}
+            words={`${calledOf(party)}, ${mine.length}`}
+            label={TEXT.acceptAllPlaces(mine.length, party.name)}
+            testID={`accept-party-${calledOf(party)}`}
+            onPress={() => desk.accept(mine)}
+          />
+        ) : null;
+      })}
+    </Row>
   );
 }
 

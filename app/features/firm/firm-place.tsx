@@ -6,7 +6,7 @@ import { ColleaguesCard } from './colleagues-card';
 import { MembersCard } from './members-card';
 import { NoticeRulesCard } from './notice-rules-card';
 import { TextsCard } from './texts-card';
-import { ClockCard, FailuresCard, HolidaysCard, NoticesCard } from './settings';
+import { ClockCard, FailuresCard, HolidaysCard, NoticesCard, RememberedCard } from './settings';
 import { NotReady, isReady } from '../../ui/not-ready';
 import { Button, Card, Note, Page } from '../../ui/pieces';
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
@@ -51,6 +51,7 @@ export function FirmPlace() {
         <Heading>{TEXT.yourCalendar}</Heading>
         <CalendarFeed dealId={null} />
       </Card>
+      <RememberedCard firm={f} />
       <HolidaysCard firm={f} />
       {session.data?.clockForward ? <ClockCard /> : null}
       <Button onPress={() => signOut.mutate(undefined, { onSuccess: () => router.replace('/sign-in') })} fit>

@@ -53,6 +53,24 @@ export function NoticesCard() {
   );
 }
 
+/** Whether papers that were sent before get their marks at once. */
+export function RememberedCard({ firm }: { firm: FirmView }) {
+  const { placeRemembered } = useSettings();
+  return (
+    <Card testID="remembered-setting">
+      <Heading>{TEXT.papersSentBefore}</Heading>
+      <Body>{TEXT.whatWasOnAPaper}</Body>
+      <Switch
+        label={TEXT.placeItAtOnce}
+        on={firm.placeRemembered}
+        onChange={(on) => placeRemembered.mutate(on)}
+        testID="place-remembered-at-once"
+      />
+      <ActError of={placeRemembered} />
+    </Card>
+  );
+}
+
 export function HolidaysCard({ firm }: { firm: FirmView }) {
   const { holidays } = useSettings();
   const [day, setDay] = useState('');

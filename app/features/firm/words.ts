@@ -118,6 +118,10 @@ export const TEXT = {
   noneYetSaveAMessage: 'None yet. Save a message as a text where you write it, and insert it into the next one.',
   yoursShared: 'yours, shared',
   onlyYours: 'only yours',
+  papersSentBefore: 'Papers sent before',
+  whatWasOnAPaper:
+    'When a paper of a new packet was sent before, its marks are offered for the people of the new deal.',
+  placeItAtOnce: 'Place them at once where nothing is in doubt',
   from: (by: Part) => `from ${by}`,
   letGo: (name: Part) => `Delete “${name}”`,
 };

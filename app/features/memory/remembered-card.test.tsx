@@ -1,0 +1,132 @@
+/** The offer to place what a paper had on it: what it says, what it places and removes, and when it places at once. */
+import { fireEvent, screen, waitFor } from '@testing-library/react';
+import { emptyDraft, applyEdits, type Draft, type DraftEdit } from '@gatepath/core/packet';
+import type { PacketView, RememberedView } from '@gatepath/contract';
+import { useState } from 'react';
+import { show } from '../../test/office';
+import { RememberedCards } from './remembered-card';
+
+type Remembered = NonNullable<RememberedView['remembered']>;
+
+const mark = {
+  id: 'm1',
+  documentId: 'doc',
+  page: 1,
+  kind: 'signature' as const,
+  partyId: 'agnes',
+  rect: { x: 1, y: 2, w: 100, h: 20 },
+  required: true,
+};
+const found: Remembered = {
+  kind: 'filled',
+  gone: 0,
+  added: 0,
+  moved: false,
+  from: { kind: 'packet', name: 'Paint', address: '26 Lock Hill', sentAt: '2026-11-17T15:00:00.000Z', executed: true },
+  times: 1,
+  marks: [mark],
+  rules: [],
+  passed: [{ id: 'doc.1.4' }],
+  gates: null,
+  uncertain: 0,
+  lost: 0,
+  unfilled: 0,
+  slots: [{ name: 'Seller 1', partyIds: ['agnes'] }],
+  beyond: [],
+  open: 0,
+};
+const packet = {
+  id: 'p',
+  timeZone: 'UTC',
+  documents: [{ id: 'doc', name: 'Paint', status: 'ready' }],
+} as unknown as PacketView;
+const draft = {
+  ...emptyDraft('Papers'),
+  parties: [{ id: 'agnes', name: 'Agnes Thorvald', side: 'seller', ordinal: 1, act: 'sign' }],
+  documents: [{ id: 'doc' }],
+} as unknown as Draft;
+
+/** Shows the cards over a draft that takes edits; returns what became of it. */
+function desk(remembered: Partial<Remembered> | null, { atOnce = false, version = 1, isShort = false } = {}) {
+  const state = { draft, edits: [] as DraftEdit[][] };
+  function Desk() {
+    const [now, setNow] = useState(draft);
+    const edit = (edits: DraftEdit[]) => {
+      state.edits.push(edits);
+      state.draft = applyEdits(now, edits);
+      setNow(state.draft);
+    };
+    return <RememberedCards on={{ packet, draft: now, edit, version }} isShort={isShort} />;
+  }
+  const asked = show(<Desk />, () => ({ atOnce, remembered: remembered && { ...found, ...remembered } }));
+  return { state, asked };
+}
+
+test('what was found is offered, placed in one touch, and removed in one', async () => {
+  const { state } = desk({});
+  const card = await screen.findByTestId('remembered');
+  expect(card.textContent).toContain('the paper for 26 Lock Hill, executed Tue, Nov 17');
+  expect(card.textContent).toContain('Seller 1: Agnes Thorvald.');
+  fireEvent.click(screen.getByText('Place the 1 mark'));
+  expect(state.draft.marks).toEqual([mark]);
+  expect(state.draft.passed).toEqual(found.passed);
+  expect(screen.getByTestId('remembered-placed').textContent).toContain('1 mark placed');
+  fireEvent.click(screen.getByTestId('remove-remembered'));
+  expect([state.draft.marks, state.draft.passed]).toEqual([[], []]);
+  expect(screen.getByTestId('remembered')).toBeTruthy();
+});
+
+test('what is left out is said, also where there is little room', async () => {
+  desk(
+    {
+      uncertain: 1,
+      lost: 2,
+      unfilled: 3,
+      slots: [{ name: 'Buyer 1', partyIds: [] }],
+      kind: 'edition',
+      gone: 1,
+      added: 7,
+    },
+    { isShort: true },
+  );
+  const { textContent } = await screen.findByTestId('remembered');
+  expect(textContent).toContain('another edition of the paper');
+  expect(textContent).toContain('7 words added and 1 word gone');
+  expect(textContent).toContain('Nobody in this packet is Buyer 1: 3 marks left out.');
+  expect(textContent).toContain('3 marks could not be found again for certain');
+});
+
+test('nothing is shown of a new paper, of one with marks on it, or of one that nothing was found for', async () => {
+  const { asked } = desk(null);
+  await waitFor(() => expect(asked).toHaveLength(1));
+  expect(screen.queryByTestId('remembered')).toBeNull();
+  desk({ marks: [], rules: [] });
+  await waitFor(() => expect(screen.queryByTestId('remembered')).toBeNull());
+});
+
+test('a firm has it placed at once where nothing is in doubt and nobody has worked on the draft', async () => {
+  const { state } = desk({}, { atOnce: true });
+  await screen.findByTestId('remembered-placed');
+  expect(state.edits).toHaveLength(1);
+  // What was removed is not placed again.
+  fireEvent.click(screen.getByTestId('remove-remembered'));
+  expect(screen.queryByTestId('remembered-placed')).toBeNull();
+  expect(state.draft.marks).toEqual([]);
+});
+
+test.each<[string, Partial<Remembered>, number]>([
+  ['words differ', { kind: 'edition', added: 1 }, 1],
+  ['a mark was not found', { lost: 1 }, 1],
+  ['nobody fills a slot', { unfilled: 1 }, 1],
+  ['somebody has worked on the draft', {}, 2],
+])('it is offered and not placed at once where %s', async (_, change, version) => {
+  const { state } = desk(change, { atOnce: true, version });
+  await screen.findByTestId('remembered');
+  expect(state.edits).toEqual([]);
+});
+
+test('a paper that was sent three times is offered for the shelf', async () => {
+  desk({ times: 3 });
+  fireEvent.click(await screen.findByTestId('place-remembered'));
+  expect(screen.getByTestId('remembered-to-shelf')).toBeTruthy();
+});

@@ -1,0 +1,227 @@
+/** An offer to place what a document had on it the last time it was sent. */
+import { router } from 'expo-router';
+import { useEffect, useState } from 'react';
+import { dayOf, shortDay } from '@gatepath/core/calendar';
+import { editsOfRecalled } from '@gatepath/core/memory';
+import type { Draft, DraftEdit } from '@gatepath/core/packet';
+import type { PacketView, RememberedView } from '@gatepath/contract';
+import { useStopOffering, useRemembered } from '../../api/memory-hooks';
+import { useNewOnShelf } from '../../api/shelf-hooks';
+import { Row } from '../../ui/layout';
+import { DropMenu, MenuItem } from '../../ui/menu';
+import { Button, Card, IconButton, Note, Trouble } from '../../ui/pieces';
+import { Heading, Small } from '../../ui/text';
+import { TEXT } from './words';
+
+type Remembered = NonNullable<RememberedView['remembered']>;
+
+/** What the card needs of the desk. */
+interface On {
+  packet: PacketView;
+  draft: Draft;
+  edit: (edits: DraftEdit[]) => void;
+  version: number;
+}
+
+/** The version of a draft that nobody has changed yet. */
+const UNTOUCHED = 1;
+
+/** Number of sendings from which on a paper is offered for the shelf. */
+const OFTEN = 3;
+
+/**
+ * Shows an offer for each document of a draft that was sent before and has nothing on it yet, and what was placed.
+ *
+ * @param isShort leaves out what goes without saying: on a phone the page needs the room
+ */
+export function RememberedCards({ on, isShort }: { on: On; isShort?: boolean }) {
+  const { draft, packet } = on;
+  return draft.documents.map(({ id, byHand }) => {
+    const document = packet.documents.find((d) => d.id === id);
+    return document?.status === 'ready' && !byHand ? (
+      <RememberedCard key={id} on={on} isShort={isShort} documentId={id} name={document.name} />
+    ) : null;
+  });
+}
+
+interface Placed {
+  /** Whether it was placed without being asked for. */
+  atOnce: boolean;
+  marks: number;
+  /** How often the document was sent; 0 for a form. */
+  times: number;
+  /** Edits that remove what was placed. */
+  back: DraftEdit[];
+}
+
+interface CardProps {
+  on: On;
+  isShort?: boolean | undefined;
+  documentId: string;
+  name: string;
+}
+
+function RememberedCard({ on, isShort, documentId, name }: CardProps) {
+  const { draft, edit } = on;
+  const [placed, setPlaced] = useState<Placed | null>(null);
+  const [dismissed, setDismissed] = useState(false);
+  // What somebody has changed is not added to unasked.
+  const [untouched] = useState(on.version === UNTOUCHED);
+  const isEmpty = ![...draft.marks, ...draft.rules].some((m) => m.documentId === documentId);
+  if (placed && !isEmpty)
+    return (
+      <PlacedNote
+        on={on}
+        documentId={documentId}
+        name={name}
+        placed={placed}
+        onRemove={() => {
+          edit(placed.back);
+          setPlaced(null);
+          setDismissed(placed.atOnce);
+        }}
+      />
+    );
+  if (!isEmpty || dismissed) return null;
+  return (
+    <Offer
+      on={on}
+      isShort={isShort}
+      documentId={documentId}
+      name={name}
+      onDismiss={() => setDismissed(true)}
+      mayPlace={untouched}
+      onPlace={(remembered, atOnce) => {
+        const edits = editsOfRecalled(draft, remembered);
+        edit(edits);
+        setPlaced({
+          atOnce,
+          marks: remembered.marks.length,
+          times: remembered.from.kind === 'packet' ? remembered.times : 0,
+          back: edits.flatMap((e): DraftEdit[] =>
+            e.op === 'put' && e.list !== 'gates' ? [{ op: 'drop', list: e.list, id: e.item.id }] : [],
+          ),
+        });
+      }}
+    />
+  );
+}
+
+interface OfferProps extends CardProps {
+  /** Whether it may be placed at once, if the firm has chosen so. */
+  mayPlace: boolean;
+  onPlace: (remembered: Remembered, atOnce: boolean) => void;
+  onDismiss: () => void;
+}
+
+function Offer({ on, isShort, documentId, name, mayPlace, onPlace, onDismiss }: OfferProps) {
+  const { packet, draft } = on;
+  const people = draft.parties.map((p) => `${p.id}/${p.side}/${p.ordinal}/${p.act}`).join();
+  const { data } = useRemembered(packet.id, documentId, people);
+  const stop = useStopOffering(packet.id, documentId);
+  const remembered = data?.remembered;
+  const atOnce = !!remembered && !!data?.atOnce && mayPlace && isCertain(remembered);
+  useEffect(() => {
+    if (atOnce) onPlace(remembered, true);
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- once, when it is known
+  }, [atOnce]);
+  if (atOnce || !remembered || !(remembered.marks.length + remembered.rules.length)) return null;
+  return (
+    <Card style={{ padding: 12 }} testID="remembered">
+      <Row>
+        <Heading grow>{remembered.from.kind === 'form' ? TEXT.onYourShelf : TEXT.sentBefore}</Heading>
+        <DropMenu
+          anchor={(open) => <IconButton name="more" label={TEXT.more(name)} onPress={open} testID="more-remembered" />}
+        >
+          <MenuItem title={TEXT.stopOffering} onPress={() => stop.mutate()} testID="stop-offering" />
+        </DropMenu>
+      </Row>
+      <Small>{relationWords(name, remembered, packet.timeZone)}</Small>
+      {sentencesOf(remembered, draft, !isShort).map((sentence) => (
+        <Small key={sentence}>{sentence}</Small>
+      ))}
+      {stop.error ? <Trouble error={stop.error} /> : null}
+      <Row gap={8} align="stretch" wrap>
+        <Button kind="main" onPress={() => onPlace(remembered, false)} testID="place-remembered">
+          {TEXT.place(remembered.marks.length, remembered.rules.length)}
+        </Button>
+        <Button kind="quiet" onPress={onDismiss} fit testID="not-remembered">
+          {TEXT.notNow}
+        </Button>
+      </Row>
+    </Card>
+  );
+}
+
+/** Returns whether the paper is the same and everything on it was found again, for somebody. */
+const isCertain = ({ kind, uncertain, lost, unfilled, marks }: Remembered) =>
+  (kind === 'identical' || kind === 'filled') && marks.length > 0 && uncertain + lost + unfilled === 0;
+
+/** Returns what the paper is compared with the earlier one, as a sentence. */
+function relationWords(name: string, { from, kind, gone, added, moved }: Remembered, zone: string): string {
+  const of = from.sentAt
+    ? TEXT.thePaperOf(from.address ?? '', shortDay(dayOf(from.sentAt, zone)), from.executed)
+    : TEXT.theForm(from.name);
+  if (kind === 'identical') return TEXT.isTheSame(name, of);
+  return kind === 'filled' ? TEXT.isFilledIn(name, of) : TEXT.isChanged(name, of, gone, added, moved);
+}
+
+/** Returns who becomes whom and what is left out, as sentences; without `all` only what somebody must know. */
+function sentencesOf(remembered: Remembered, draft: Draft, all: boolean): string[] {
+  const nameOf = (id: string) => draft.parties.find((p) => p.id === id)?.name ?? '';
+  const filled = remembered.slots.filter((s) => s.partyIds.length);
+  const empty = remembered.slots.filter((s) => !s.partyIds.length).map((s) => s.name);
+  const unsure = remembered.uncertain + remembered.lost;
+  return [
+    all && filled.length ? `${filled.map((s) => TEXT.becomes(s.name, s.partyIds.map(nameOf))).join('. ')}.` : '',
+    remembered.beyond.length ? TEXT.roomFor(remembered.beyond.map(nameOf)) : '',
+    remembered.unfilled ? TEXT.nobodyIs(empty, remembered.unfilled) : '',
+    unsure ? TEXT.notFound(unsure) : '',
+    all && remembered.open ? TEXT.stillOpen(remembered.open) : '',
+    all && remembered.from.kind === 'packet' ? TEXT.nothingElse : '',
+  ].filter(Boolean);
+}
+
+interface PlacedProps extends CardProps {
+  placed: Placed;
+  onRemove: () => void;
+}
+
+function PlacedNote({ on, documentId, name, placed, onRemove }: PlacedProps) {
+  const { keep } = useNewOnShelf();
+  const often = placed.times >= OFTEN;
+  return (
+    <Note
+      tone="good"
+      title={TEXT.placed(placed.marks)}
+      testID="remembered-placed"
+      action={
+        <Row gap={8} align="stretch" wrap>
+          <Button onPress={onRemove} fit testID="remove-remembered">
+            {TEXT.removeThem}
+          </Button>
+          {often ? (
+            <Button
+              kind="quiet"
+              fit
+              busy={keep.isPending}
+              onPress={() =>
+                keep.mutate(
+                  { packetId: on.packet.id, documentId, name },
+                  { onSuccess: (item) => router.push(`/forms/${item.id}`) },
+                )
+              }
+              testID="remembered-to-shelf"
+            >
+              {TEXT.addToShelf}
+            </Button>
+          ) : null}
+        </Row>
+      }
+    >
+      <Small>{TEXT.onPaper(name)}</Small>
+      {often ? <Small>{TEXT.sentOften(placed.times)}</Small> : null}
+      {keep.error ? <Trouble error={keep.error} /> : null}
+    </Note>
+  );
+}

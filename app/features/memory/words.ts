@@ -1,0 +1,39 @@
+import { count, listWords } from '@gatepath/core/text';
+
+/** What the screens of “memory” say, in one place to read, edit and translate. */
+export const TEXT = {
+  // remembered-card.tsx
+  sentBefore: 'Your firm has sent this paper before',
+  onYourShelf: 'This paper is a form on your shelf',
+  isTheSame: (name: string, of: string) => `“${name}” is word for word the same as ${of}.`,
+  isFilledIn: (name: string, of: string) => `“${name}” is the same as ${of}. Only what is filled in differs.`,
+  isChanged: (name: string, of: string, gone: number, added: number, moved: boolean) => {
+    const changes = [
+      added ? `${count(added, 'word')} added` : '',
+      gone ? `${count(gone, 'word')} gone` : '',
+      moved ? 'parts moved' : '',
+    ].filter(Boolean);
+    return `“${name}” is another edition of ${of}${changes.length ? `: ${listWords(changes)}` : ''}. Read what changed before you send it.`;
+  },
+  thePaperOf: (address: string, day: string, executed: boolean) =>
+    `the paper for ${address}, ${executed ? 'executed' : 'sent'} ${day}`,
+  theForm: (name: string) => `the form “${name}”`,
+  becomes: (slot: string, names: string[]) => `${slot}: ${listWords(names)}`,
+  roomFor: (names: string[]) => `Room was found for ${listWords(names)}, for whom the paper has no line.`,
+  nobodyIs: (slots: string[], marks: number) =>
+    `Nobody in this packet is ${listWords(slots)}: ${count(marks, 'mark')} left out.`,
+  notFound: (n: number) =>
+    `${count(n, 'mark')} could not be found again for certain and ${n === 1 ? 'is' : 'are'} left out.`,
+  stillOpen: (n: number) => `${count(n, 'printed place')} will still need a decision.`,
+  nothingElse: 'No name, value or message of that deal comes along.',
+  place: (marks: number, rules: number) =>
+    `Place ${marks ? `the ${count(marks, 'mark')}` : ''}${marks && rules ? ' and ' : ''}${rules ? 'the initials' : ''}`,
+  notNow: 'Not now',
+  stopOffering: 'Do not offer this again',
+  more: (name: string) => `More about “${name}”`,
+  placed: (marks: number) => `${count(marks, 'mark')} placed as on the last one`,
+  onPaper: (name: string) => `On “${name}”. Look them over before you send.`,
+  removeThem: 'Remove them',
+  sentOften: (n: number) => `Sent ${n} times. As a form on the shelf it can be part of kits.`,
+  addToShelf: 'Add it to the shelf',
+};

@@ -1,0 +1,291 @@
+/**
+ * Documents seen before: how many are recognized among others with the same clauses, whether a mark lands wrong unnoticed,
+ * and how long the look-up takes among a hundred thousand.
+ */
+import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
+import {
+  fingerprintOf,
+  keysOf,
+  likeness,
+  relationOf,
+  type Fingerprint,
+  type RelationKind,
+} from '@gatepath/core/memory';
+import { emptyGrid, inkRect, type Rect } from '@gatepath/core/paper';
+import type { DocumentFacts, Mark, MarkKind } from '@gatepath/core/packet';
+import { linesOf, wordsOf, type PlaceKind } from '@gatepath/core/reading';
+import { readPlaces } from '@gatepath/core/reading/read';
+import { findAgain } from '@gatepath/core/shelf';
+import { launch } from '../e2e/browser';
+import { newId } from '../server/ids';
+import { insertKnown, knownByKeys } from '../server/memory/queries';
+import { contentsOf } from '../server/reading/inspect';
+import { stopRecognising } from '../server/scan/recognise';
+import { scanOf } from '../server/test/scan';
+import { withFirm } from './firm';
+import { writeForm } from './forms/generator/form';
+import { randomOf } from './forms/generator/random';
+import { takeLabels } from './forms/labels';
+import type { Labelled } from './forms/types';
+import { median, rowOf, type Row } from './measure';
+
+/** Seeds of forms that the reader was not trained on. */
+const FIRST_SEED = 5_000;
+/** Number of forms that come again, and of other documents by the same grammar, which prints the same clauses in all. */
+const FORMS = 60;
+const OTHERS = 500;
+/** Every so-many-th form comes as a scan, too. */
+const SCANNED = 6;
+const EDITIONS = 30;
+
+/** A printed form with its labels. */
+interface Printed {
+  bytes: Uint8Array;
+  places: Labelled[];
+}
+
+/** A document as it is compared. */
+interface Seen {
+  seed: number;
+  facts: DocumentFacts;
+  print: Fingerprint | null;
+}
+
+async function factsOf(bytes: Uint8Array, id: string): Promise<DocumentFacts> {
+  const { contents, fields } = await contentsOf(bytes);
+  const pages = contents.map(({ width, height, glyphs }) => {
+    const words = wordsOf(linesOf(glyphs));
+    const ink = emptyGrid(width, height);
+    for (const w of words) inkRect(ink, w.rect);
+    return { width, height, ink, print: words.map((w) => w.rect), words: words.map((w) => w.text.replace(/\s+/g, '')) };
+  });
+  return { id, name: id, pages, places: readPlaces(contents, fields, '') };
+}
+
+const VALUES = ['Wren Alder', 'Agnes Thorvald', 'Mateo Ibarra', '412,000', '9 Mill Cut', '12/05/2026', 'none'];
+
+/** Returns a form with values typed into four of five of its blanks for text, names and dates. */
+async function typedIn({ bytes, places }: Printed, seed: number): Promise<Uint8Array> {
+  const r = randomOf(seed);
+  const doc = await PDFDocument.load(bytes, { updateMetadata: false });
+  const font = await doc.embedFont(StandardFonts.Helvetica);
+  for (const { page: n, kind, rect } of places) {
+    if (!['text', 'name', 'date'].includes(kind) || !r.is(0.8)) continue;
+    const page = doc.getPages()[n - 1]!;
+    const [x, y, w, h] = rect;
+    const value = r.of(VALUES).slice(0, Math.max(2, Math.floor(w / 5)));
+    page.drawText(value, { x: x + 2, y: page.getSize().height - y - h + 3, size: 9, font });
+  }
+  return doc.save();
+}
+
+/** Ways in which a form is printed: as it was written, in other type, and with one paragraph gone and another one added. */
+const WAYS = {
+  same: (html: string) => html,
+  type: (html: string) =>
+    html.replace(
+      '</style>',
+      'body{font-family:"Liberation Serif",serif !important;font-size:10.4pt !important}</style>',
+    ),
+  edition: (html: string) => {
+    const paragraphs = [...html.matchAll(/<p>[^<]{40,}<\/p>/g)];
+    const gone = paragraphs[Math.floor(paragraphs.length / 2)]?.[0];
+    const added = '<p>Nothing in this form limits what the law of the state grants to either side by itself.</p>';
+    return gone ? html.replace(gone, added + added) : html.replace('</h1>', `</h1>${added}`);
+  },
+} as const;
+
+/** Prints forms with Chromium, as the generator does. */
+async function printed(seeds: readonly number[], way: keyof typeof WAYS): Promise<Map<number, Printed>> {
+  const out = new Map<number, Printed>();
+  const browser = await launch();
+  try {
+    const page = await browser.newPage();
+    for (const seed of seeds) {
+      const { html, size, margin } = writeForm(seed);
+      await page.setContent(WAYS[way](html));
+      out.set(seed, await takeLabels(await page.pdf({ ...size, margin, printBackground: true })));
+    }
+  } finally {
+    await browser.close();
+  }
+  return out;
+}
+
+const MARK_OF: Record<PlaceKind, MarkKind> = {
+  signature: 'signature',
+  initials: 'initials',
+  date: 'date',
+  name: 'printed_name',
+  text: 'text',
+  checkbox: 'tick',
+};
+const rectOf = ([x, y, w, h]: Labelled['rect']): Rect => ({ x, y, w, h });
+/** How far a mark may be from its place, in points. */
+const NEAR = 12;
+
+/** Returns the numbers of marks found for certain, and of those among them that are not on their place. */
+function marksFound(
+  before: DocumentFacts,
+  from: Labelled[],
+  after: DocumentFacts,
+  to: Labelled[],
+  onPaper = (_: number, r: Rect) => r,
+) {
+  const marks = from.map((p, i): Mark => ({
+    id: String(i),
+    documentId: before.id,
+    page: p.page,
+    kind: MARK_OF[p.kind as PlaceKind],
+    partyId: 'p',
+    rect: rectOf(p.rect),
+    required: true,
+  }));
+  let [sure, wrong] = [0, 0];
+  for (const [i, a] of findAgain(before, after, marks).entries()) {
+    if (a.state !== 'same' && a.state !== 'moved') continue;
+    sure++;
+    const at = onPaper(a.page, a.rect);
+    const there = to[i]!;
+    const [x, y] = there.rect;
+    if (there.page !== a.page || Math.hypot(x - at.x, y + there.rect[3] - at.y - at.h) > NEAR) wrong++;
+  }
+  return { all: marks.length, sure, wrong };
+}
+
+/** Documents by the keys of their fingerprints, as the table `known_key` has them. */
+class Known {
+  private readonly byKey = new Map<number, Seen[]>();
+
+  add(seen: Seen): void {
+    for (const key of seen.print ? keysOf(seen.print) : []) this.byKey.set(key, [...(this.byKey.get(key) ?? []), seen]);
+  }
+
+  /** Returns the known document that a new one is, and how they are related. */
+  find({ facts, print }: Seen): { seen: Seen; kind: RelationKind } | null {
+    if (!print) return null;
+    const shared = new Map<Seen, number>();
+    for (const key of keysOf(print)) for (const s of this.byKey.get(key) ?? []) shared.set(s, (shared.get(s) ?? 0) + 1);
+    const likely = [...shared]
+      .sort((a, b) => b[1] - a[1])
+      .slice(0, 6)
+      .map(([s]) => s)
+      .sort((a, b) => likeness(b.print!, print) - likeness(a.print!, print));
+    for (const seen of likely) {
+      const { kind } = relationOf(seen.facts, facts);
+      if (kind !== 'other') return { seen, kind };
+    }
+    return null;
+  }
+}
+
+interface Tally {
+  of: number;
+  right: number;
+  wrongForm: number;
+  kinds: Partial<Record<RelationKind, number>>;
+  marks: number;
+  sure: number;
+  wrong: number;
+}
+const tally = (): Tally => ({ of: 0, right: 0, wrongForm: 0, kinds: {}, marks: 0, sure: 0, wrong: 0 });
+
+/** Measures recognition, and prints it. */
+export async function memoryAccuracy(say: (text: string) => void): Promise<Record<string, Tally>> {
+  const seeds = Array.from({ length: FORMS + OTHERS }, (_, i) => FIRST_SEED + i);
+  const ours = seeds.slice(0, FORMS);
+  const forms = await printed(seeds, 'same');
+  const inType = await printed(ours, 'type');
+  const editions = await printed(ours.slice(0, EDITIONS), 'edition');
+  const seen = async (seed: number, bytes: Uint8Array): Promise<Seen> => {
+    const facts = await factsOf(bytes, `form-${seed}`);
+    return { seed, facts, print: fingerprintOf(facts) };
+  };
+  const known = new Known();
+  const first = new Map<number, Seen>();
+  // What was sent before was filled in, too.
+  for (const seed of seeds) {
+    const s = await seen(seed, await typedIn(forms.get(seed)!, seed));
+    first.set(seed, s);
+    known.add(s);
+  }
+  const out: Record<string, Tally> = {};
+  const measure = async (set: string, seed: number, again: Printed, onPaper?: (page: number, r: Rect) => Rect) => {
+    const t = (out[set] ??= tally());
+    const now = await seen(seed, again.bytes);
+    const found = known.find(now);
+    t.of++;
+    if (found?.seen.seed === seed) t.right++;
+    else if (found) t.wrongForm++;
+    if (!found) return;
+    t.kinds[found.kind] = (t.kinds[found.kind] ?? 0) + 1;
+    const from = forms.get(found.seen.seed)!.places;
+    if (found.seen.seed !== seed || from.length !== again.places.length) return;
+    const { all, sure, wrong } = marksFound(found.seen.facts, from, now.facts, again.places, onPaper);
+    t.marks += all;
+    t.sure += sure;
+    t.wrong += wrong;
+  };
+  for (const [i, seed] of ours.entries()) {
+    const form = forms.get(seed)!;
+    await measure('filled in', seed, { ...form, bytes: await typedIn(form, seed + 1) });
+    await measure('filled in otherwise', seed, { ...form, bytes: await typedIn(form, seed + 2) });
+    const type = inType.get(seed)!;
+    await measure('in other type', seed, { ...type, bytes: await typedIn(type, seed + 3) });
+    if (i < EDITIONS) await measure('changed editions', seed, editions.get(seed)!);
+    if (i % SCANNED) continue;
+    const scan = await scanOf(await typedIn(form, seed + 4), undefined, seed);
+    await measure('scanned', seed, { ...form, bytes: scan.bytes }, (page, r) => scan.onPaper(page, r));
+  }
+  await stopRecognising();
+  for (const [set, t] of Object.entries(out))
+    say(
+      `  ${set}: ${t.right} of ${t.of} recognized, ${t.wrongForm} taken for another form (${Object.entries(t.kinds)
+        .map(([kind, n]) => `${kind} ${n}`)
+        .join(', ')}); of ${t.marks} marks ${t.sure} placed for certain, ${t.wrong} of them wrong`,
+    );
+  return out;
+}
+
+/** Number of known documents among which one is looked up. */
+const MANY = 100_000;
+
+/** Measures looking up a document by its fingerprint among a hundred thousand, against one of a hundred. */
+export function rows(): Promise<Row[]> {
+  return withFirm(async (_, running) => {
+    const { pool } = running.ctx.database;
+    const r = randomOf(1);
+    const random = () => Array.from({ length: 63 }, () => r.int(-2_147_483_647, 2_147_483_647));
+    const prints: number[][] = [];
+    const fill = async (count: number) => {
+      for (let at = 0; at < count; at += 500) {
+        const some = Array.from({ length: Math.min(500, count - at) }, random);
+        const ids = some.map(() => newId());
+        prints.push(some[0]!);
+        await pool.query(
+          `insert into known_document (id, print, created_at) select id, array(select jsonb_array_elements_text(p)::integer), now()
+           from unnest($1::text[], $2::jsonb[]) as t(id, p)`,
+          [ids, some.map((p) => JSON.stringify(p))],
+        );
+        await pool.query(
+          `insert into known_key (key, known_id) select jsonb_array_elements_text(k)::integer, id from unnest($1::text[], $2::jsonb[]) as t(id, k)`,
+          [ids, some.map((p) => JSON.stringify(keysOf(p)))],
+        );
+      }
+      await pool.query('analyze known_key');
+    };
+    const lookUp = () => knownByKeys(pool, keysOf(prints[r.int(0, prints.length - 1)]!), 6);
+    await insertKnown(pool, newId(), random(), [1, 2, 3], new Date());
+    await fill(100);
+    const few = await median(lookUp, 31);
+    await fill(MANY - 100);
+    const many = await median(lookUp, 31);
+    const { rows: plan } = await pool.query<{ 'QUERY PLAN': string }>(
+      `explain select known_id, count(*) as n from known_key where key = any($1::integer[]) group by known_id`,
+      [keysOf(prints[0]!)],
+    );
+    const text = plan.map((p) => p['QUERY PLAN']).join('\n');
+    if (!/known_key_pkey/.test(text)) throw new Error(`The keys are looked up without their index:\n${text}`);
+    return [rowOf('looking up a document among 100,000', many, 'among 100', few)];
+  });
+}

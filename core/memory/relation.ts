@@ -1,0 +1,152 @@
+/** How two documents are related by their printed words: the same paper, the same with other values, another edition, or neither. */
+import { overlapArea } from '../paper/geometry';
+import type { Rect } from '../paper/types';
+import type { DocumentFacts } from '../packet/resolve';
+import type { PrintedPlace } from '../reading/types';
+import { matchWords, wordsOf, type Word } from '../shelf';
+import { groupBy, itemAt } from '../sure';
+
+/** `identical`: word for word; `filled`: only what is in blanks differs; `edition`: words differ; `other`: another document. */
+export const RELATIONS = ['identical', 'filled', 'edition', 'other'] as const;
+/** One of `RELATIONS`. */
+export type RelationKind = (typeof RELATIONS)[number];
+
+/** How a document differs from an earlier one. */
+export interface Relation {
+  kind: RelationKind;
+  /** Number of printed words of the earlier document that are gone, and of words that are new, outside of blanks. */
+  gone: number;
+  added: number;
+  /** Whether words stand in another order. */
+  moved: boolean;
+}
+
+/** Least share of the printed words of each that two editions of a document have in common. */
+const EDITION = 0.75;
+/** Number of words at the head of a document, and how many of them at least are there again in another edition: its title. */
+const HEAD = 10;
+const HEAD_AGAIN = 0.5;
+
+/** Returns how a document is related to an earlier one. */
+export function relationOf(before: DocumentFacts, after: DocumentFacts): Relation {
+  const [was, now] = [wordsOf(before), wordsOf(after)];
+  const equal = was.length === now.length && was.every((w, i) => w.text === now[i]?.text);
+  if (equal && before.pages.length === after.pages.length)
+    return { kind: was.length ? 'identical' : 'other', gone: 0, added: 0, moved: false };
+  const went = closeGaps(was, now, matchWords(was, now));
+  const came = new Int32Array(now.length).fill(-1);
+  went.forEach((j, i) => {
+    if (j >= 0) came[j] = i;
+  });
+  const gone = outsideBlanks({ of: was, to: now, went, own: before.places, others: after.places });
+  const added = outsideBlanks({ of: now, to: was, went: came, own: after.places, others: before.places });
+  const kept = went.filter((j) => j >= 0).length;
+  const moved = isMoved(went);
+  const same = !gone && !added && !moved && before.pages.length === after.pages.length;
+  const kind: RelationKind =
+    kept < EDITION * (kept + gone) || kept < EDITION * (kept + added) || !hasTitle(was, went)
+      ? 'other'
+      : same
+        ? 'filled'
+        : 'edition';
+  return { kind, gone, added, moved };
+}
+
+/** Returns whether the words at the head of the earlier document are there again. */
+function hasTitle(was: readonly Word[], went: Int32Array): boolean {
+  const head = Math.min(HEAD, was.length);
+  return went.subarray(0, head).filter((j) => j >= 0).length >= HEAD_AGAIN * head;
+}
+
+/** Number of words that are looked ahead to go on after a word that differs. */
+const AHEAD = 8;
+
+/** Matches what is left between matched words: words that occur often are told apart by their order only. */
+function closeGaps(was: readonly Word[], now: readonly Word[], went: Int32Array): Int32Array {
+  const out = went.slice();
+  const taken = new Uint8Array(now.length);
+  for (const j of out) if (j >= 0) taken[j] = 1;
+  let next = 0;
+  for (let i = 0; i < was.length; i++) {
+    const to = itemAt(out, i);
+    if (to >= 0) {
+      next = to + 1;
+      continue;
+    }
+    for (let j = next; j < Math.min(now.length, next + AHEAD) && !taken[j]; j++) {
+      if (now[j]?.text !== was[i]?.text) continue;
+      out[i] = j;
+      taken[j] = 1;
+      next = j + 1;
+      break;
+    }
+  }
+  return out;
+}
+
+/** Returns whether matched words stand in another order. */
+function isMoved(went: Int32Array): boolean {
+  let last = -1;
+  for (const j of went) {
+    if (j < 0) continue;
+    if (j < last) return true;
+    last = j;
+  }
+  return false;
+}
+
+interface Side {
+  of: readonly Word[];
+  to: readonly Word[];
+  went: Int32Array;
+  /** The places of the document that `of` are the words of, and of the other one. */
+  own: readonly PrintedPlace[];
+  others: readonly PrintedPlace[];
+}
+
+/** How far a value may stand from the blank it was written in, in points. */
+const AROUND = 3;
+/** Number of words before and after a word among which one is looked for that is in the other document, too. */
+const NEIGHBORS = 12;
+
+/** Returns the number of words that only one of two documents has and that are not what was written in a blank. */
+function outsideBlanks({ of, to, went, own, others }: Side): number {
+  const mine = groupBy(own, (p) => p.page);
+  const theirs = groupBy(others, (p) => p.page);
+  const isIn = (places: ReadonlyMap<number, readonly PrintedPlace[]>, page: number, r: Rect) =>
+    (places.get(page) ?? []).some(
+      ({ rect }) =>
+        overlapArea(r, { x: rect.x - AROUND, y: rect.y - AROUND, w: rect.w + 2 * AROUND, h: rect.h + 2 * AROUND }) >
+        0.3 * r.w * r.h,
+    );
+  let n = 0;
+  for (const [i, word] of of.entries()) {
+    if ((went[i] ?? -1) >= 0 || isIn(mine, word.page, word.rect)) continue;
+    const there = placed(of, to, went, i);
+    if (!there || !isIn(theirs, there.page, there.rect)) n++;
+  }
+  return n;
+}
+
+/** Returns where a word would be in the other document, by the nearest word on its line that is in both. */
+function placed(
+  of: readonly Word[],
+  to: readonly Word[],
+  went: Int32Array,
+  i: number,
+): Pick<Word, 'page' | 'rect'> | null {
+  const word = itemAt(of, i);
+  for (let away = 1; away <= NEIGHBORS; away++)
+    for (const k of [i - away, i + away]) {
+      const beside = of[k];
+      const there = to[went[k] ?? -1];
+      if (!beside || !there || beside.page !== word.page || Math.abs(beside.rect.y - word.rect.y) > word.rect.h)
+        continue;
+      const { x, y, w, h } = word.rect;
+      return {
+        page: there.page,
+        rect: { x: x + there.rect.x - beside.rect.x, y: y + there.rect.y - beside.rect.y, w, h },
+      };
+    }
+  return null;
+}

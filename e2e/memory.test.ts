@@ -1,0 +1,97 @@
+/** A paper that was sent before: its marks are offered in the next deal, placed and removed in one touch, on phone and wide. */
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import type { Page } from 'puppeteer-core';
+import type { Mark } from '@gatepath/core/packet';
+import { counteroffer } from '../server/test/counter';
+import { findings } from './axe';
+import { byTestId, chooseFile, eventually, PHONE, settled, tap, textOf, WIDE } from './browser';
+import { Workplace } from './workplace';
+
+jest.setTimeout(300_000);
+
+let place: Workplace;
+beforeAll(async () => {
+  place = await Workplace.start();
+});
+afterAll(() => place?.stop());
+
+const CLAUSES = [
+  'The seller accepts the offer of the buyer with the changes that are written here and with no others.',
+  'The buyer shall have ten days to inspect the roof, the boiler and the well of the house.',
+  'The seller leaves the stove, the blinds and the shed where they are now, in the order they are in.',
+];
+const bytes = () => counteroffer({ sum: '$410,000', clauses: CLAUSES, line: 'Buyer signature: ____________________' });
+const RECT = { x: 160, y: 300, w: 150, h: 24 };
+
+/** Sends the paper with one signature that was placed by hand beside its line. */
+async function sendOne(address: string): Promise<void> {
+  const { office } = place;
+  const deal = await office.deal(address, [{ side: 'buyer', name: 'Henrike Osei', email: 'henrike@example.com' }]);
+  const doc = await office.paper(deal.id, 'Counteroffer.pdf', await bytes());
+  const { id, draft } = await office.packet(deal.id, 'Counteroffer', [doc.id]);
+  const item: Mark = {
+    id: 's',
+    documentId: doc.id,
+    page: 1,
+    kind: 'signature',
+    partyId: draft.parties[0]!.id,
+    rect: RECT,
+    required: true,
+  };
+  const { version } = await office.edit(id, [{ op: 'put', list: 'marks', item }]);
+  await office.call('POST', `/api/packets/${id}/send`, { version });
+}
+
+const idOf = (page: Page) => page.url().split('/').pop()!;
+const marksOf = async (page: Page) =>
+  (await place.marksOf(idOf(page))).map(({ kind, page: on, rect }) => ({ kind, page: on, rect }));
+
+test('on a phone the paper of the last deal goes out in the next one with its mark in five touches', async () => {
+  await sendOne('5 Lantern Row');
+  const deal = await place.office.deal('6 Lantern Row', [
+    { side: 'buyer', name: 'Agnes Thorvald', email: 'agnes@example.com' },
+  ]);
+  const file = path.join(mkdtempSync(path.join(os.tmpdir(), 'gatepath-memory-')), 'Counteroffer of Agnes.pdf');
+  writeFileSync(file, await bytes());
+  const phone = await place.open(PHONE, `/deals/${deal.id}`);
+  await chooseFile(phone, 'file-input', file);
+  await phone.waitForSelector(byTestId('document-row'));
+  await tap(phone, 'new-packet');
+  await tap(phone, 'start-packet');
+  await phone.waitForSelector(byTestId('remembered'));
+  await settled(phone);
+  expect(await textOf(phone, 'remembered')).toContain('the paper for 5 Lantern Row');
+  expect(await findings(phone)).toEqual([]);
+  await tap(phone, 'place-remembered');
+  expect(await textOf(phone, 'remembered-placed')).toContain('1 mark placed');
+  await eventually(async () => expect(await marksOf(phone)).toEqual([{ kind: 'signature', page: 1, rect: RECT }]));
+  await tap(phone, 'send');
+  await tap(phone, 'send-now');
+  await eventually(async () => expect((await place.office.look(idOf(phone))).status).toBe('at_gate'));
+});
+
+test('what was placed is removed in one touch, and what is not to be offered stays away', async () => {
+  const deal = await place.office.deal('7 Lantern Row', [
+    { side: 'buyer', name: 'Wren Alder', email: 'wren@example.com' },
+  ]);
+  const doc = await place.office.paper(deal.id, 'Counteroffer.pdf', await bytes());
+  const packet = await place.office.packet(deal.id, 'Counteroffer', [doc.id]);
+  const wide = await place.open(WIDE, `/packets/${packet.id}`);
+  await wide.waitForSelector(byTestId('remembered'));
+  expect(await textOf(wide, 'remembered')).toContain('Buyer 1: Wren Alder');
+  await settled(wide);
+  expect(await findings(wide)).toEqual([]);
+  await tap(wide, 'place-remembered');
+  await eventually(async () => expect(await marksOf(wide)).toHaveLength(1));
+  await tap(wide, 'remove-remembered');
+  await eventually(async () => expect(await marksOf(wide)).toEqual([]));
+  await tap(wide, 'more-remembered');
+  await tap(wide, 'stop-offering');
+  await wide.waitForFunction((q) => !document.querySelector(q), {}, byTestId('remembered'));
+  await wide.reload();
+  await wide.waitForSelector(byTestId('printed-panel'));
+  await settled(wide);
+  expect(await wide.$(byTestId('remembered'))).toBeNull();
+});
