@@ -3,6 +3,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import type { Page } from 'puppeteer-core';
+import type { PackedFacts } from '@gatepath/contract';
 import type { Mark } from '@gatepath/core/packet';
 import { counteroffer } from '../server/test/counter';
 import { findings } from './axe';
@@ -22,22 +23,29 @@ const CLAUSES = [
   'The buyer shall have ten days to inspect the roof, the boiler and the well of the house.',
   'The seller leaves the stove, the blinds and the shed where they are now, in the order they are in.',
 ];
-const bytes = () => counteroffer({ sum: '$410,000', clauses: CLAUSES, line: 'Buyer signature: ____________________' });
-const RECT = { x: 160, y: 300, w: 150, h: 24 };
+const bytes = (extra = 'No other terms are changed by this counteroffer of the seller.') =>
+  counteroffer({ sum: '$410,000', clauses: [...CLAUSES, extra], line: 'Buyer signature: ____________________' });
+/** A clause by which a paper is another edition. */
+const EXTRA = 'The buyer takes over the contract for heating oil and pays what is left of it at closing.';
+/** Where the mark was put by hand: a little beside its line. */
+let rect: Mark['rect'];
 
 /** Sends the paper with one signature that was placed by hand beside its line. */
-async function sendOne(address: string): Promise<void> {
+async function sendOne(address: string, extra?: string): Promise<void> {
   const { office } = place;
   const deal = await office.deal(address, [{ side: 'buyer', name: 'Henrike Osei', email: 'henrike@example.com' }]);
-  const doc = await office.paper(deal.id, 'Counteroffer.pdf', await bytes());
+  const doc = await office.paper(deal.id, 'Counteroffer.pdf', await bytes(extra));
   const { id, draft } = await office.packet(deal.id, 'Counteroffer', [doc.id]);
+  const { places } = await office.call<PackedFacts>('GET', `/api/documents/${doc.id}/facts`);
+  const line = places.find((p) => p.kind === 'signature')!.rect;
+  rect = { ...line, x: line.x + 6, y: line.y - 3 };
   const item: Mark = {
     id: 's',
     documentId: doc.id,
     page: 1,
     kind: 'signature',
     partyId: draft.parties[0]!.id,
-    rect: RECT,
+    rect,
     required: true,
   };
   const { version } = await office.edit(id, [{ op: 'put', list: 'marks', item }]);
@@ -46,7 +54,7 @@ async function sendOne(address: string): Promise<void> {
 
 const idOf = (page: Page) => page.url().split('/').pop()!;
 const marksOf = async (page: Page) =>
-  (await place.marksOf(idOf(page))).map(({ kind, page: on, rect }) => ({ kind, page: on, rect }));
+  (await place.marksOf(idOf(page))).map((m) => ({ kind: m.kind, page: m.page, rect: m.rect }));
 
 test('on a phone the paper of the last deal goes out in the next one with its mark in five touches', async () => {
   await sendOne('5 Lantern Row');
@@ -66,7 +74,7 @@ test('on a phone the paper of the last deal goes out in the next one with its ma
   expect(await findings(phone)).toEqual([]);
   await tap(phone, 'place-remembered');
   expect(await textOf(phone, 'remembered-placed')).toContain('1 mark placed');
-  await eventually(async () => expect(await marksOf(phone)).toEqual([{ kind: 'signature', page: 1, rect: RECT }]));
+  await eventually(async () => expect(await marksOf(phone)).toEqual([{ kind: 'signature', page: 1, rect }]));
   await tap(phone, 'send');
   await tap(phone, 'send-now');
   await eventually(async () => expect((await place.office.look(idOf(phone))).status).toBe('at_gate'));
@@ -94,4 +102,26 @@ test('what was placed is removed in one touch, and what is not to be offered sta
   await wide.waitForSelector(byTestId('printed-panel'));
   await settled(wide);
   expect(await wide.$(byTestId('remembered'))).toBeNull();
+});
+
+test('a firm may have what is certain placed at once: then a paper goes out in four touches after it was dropped', async () => {
+  await sendOne('8 Lantern Row', EXTRA);
+  const firm = await place.open(PHONE, '/firm');
+  await tap(firm, 'place-remembered-at-once');
+  await firm.waitForFunction(
+    (q) => document.querySelector(q)?.getAttribute('aria-checked') === 'true',
+    {},
+    byTestId('place-remembered-at-once'),
+  );
+  const deal = await place.office.deal('9 Lantern Row', [
+    { side: 'buyer', name: 'Mateo Ibarra', email: 'mateo@example.com' },
+  ]);
+  const doc = await place.office.paper(deal.id, 'Counteroffer.pdf', await bytes(EXTRA));
+  const phone = await place.open(PHONE, `/deals/${deal.id}`);
+  expect(doc.status).toBe('ready');
+  for (const touch of ['new-packet', 'start-packet']) await tap(phone, touch);
+  await phone.waitForSelector(byTestId('remembered-placed'));
+  await eventually(async () => expect(await marksOf(phone)).toEqual([{ kind: 'signature', page: 1, rect }]));
+  for (const touch of ['send', 'send-now']) await tap(phone, touch);
+  await eventually(async () => expect((await place.office.look(idOf(phone))).status).toBe('at_gate'));
 });

@@ -54,6 +54,14 @@ export async function stopOffering(db: Db, ids: string[], at: Date): Promise<voi
   );
 }
 
+/** Deletes a known document that no document is any more. */
+export async function deleteKnown(db: Db, id: string): Promise<void> {
+  await db.query(
+    'delete from known_document k where id = $1 and not exists (select 1 from document d where d.known_id = k.id)',
+    [id],
+  );
+}
+
 /** Returns the id of the newest document that is a known one and was read; null if there is none. */
 export async function newestOfKnown(db: Db, knownId: string): Promise<string | null> {
   const sql = `select id from document where known_id = $1 and facts_sha256 is not null order by created_at desc, id desc limit 1`;

@@ -2,7 +2,7 @@
 import { keysOf, likeness, type Fingerprint } from '@gatepath/core/memory';
 import type { Context } from '../context';
 import { inTransaction } from '../db/tx';
-import { documentById, documentsByIds, type DocumentRow } from '../documents/queries';
+import { documentById, type DocumentRow } from '../documents/queries';
 import { factsFiles } from '../documents/service';
 import { newId } from '../ids';
 import { WorkFailure } from '../work/failure';
@@ -56,8 +56,13 @@ async function sameAs(ctx: Context, row: DocumentRow, print: Fingerprint): Promi
   const db = ctx.database.pool;
   for (const known of await q.knownByKeys(db, keysOf(print), MOST_COMPARED)) {
     if (likeness(known.print, print) < SAME) continue;
-    const [earlier] = await documentsByIds(db, [(await q.newestOfKnown(db, known.id)) ?? '']);
-    const [before, after] = earlier ? factsFiles(ctx, [earlier, row]) : [];
+    const earlier = await documentById(db, (await q.newestOfKnown(db, known.id)) ?? '');
+    if (!earlier) {
+      // Its documents were deleted with their deals.
+      await q.deleteKnown(db, known.id);
+      continue;
+    }
+    const [before, after] = factsFiles(ctx, [earlier, row]);
     if (!before || !after) continue;
     const relation = await orNull(ctx.work.run('relation', { before, after }, row.deal_id ?? row.id));
     if (relation?.kind === 'identical' || relation?.kind === 'filled') return known.id;

@@ -67,7 +67,7 @@ test('what was found is offered, placed in one touch, and removed in one', async
   const card = await screen.findByTestId('remembered');
   expect(card.textContent).toContain('the paper for 26 Lock Hill, executed Tue, Nov 17');
   expect(card.textContent).toContain('Seller 1: Agnes Thorvald.');
-  fireEvent.click(screen.getByText('Place the 1 mark'));
+  fireEvent.click(screen.getByText('Place the mark'));
   expect(state.draft.marks).toEqual([mark]);
   expect(state.draft.passed).toEqual(found.passed);
   expect(screen.getByTestId('remembered-placed').textContent).toContain('1 mark placed');

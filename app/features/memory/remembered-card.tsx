@@ -198,7 +198,7 @@ function PlacedNote({ on, documentId, name, placed, onRemove }: PlacedProps) {
       action={
         <Row gap={8} align="stretch" wrap>
           <Button onPress={onRemove} fit testID="remove-remembered">
-            {TEXT.removeThem}
+            {TEXT.remove(placed.marks)}
           </Button>
           {often ? (
             <Button
@@ -219,7 +219,7 @@ function PlacedNote({ on, documentId, name, placed, onRemove }: PlacedProps) {
         </Row>
       }
     >
-      <Small>{TEXT.onPaper(name)}</Small>
+      <Small>{TEXT.onPaper(name, placed.marks)}</Small>
       {often ? <Small>{TEXT.sentOften(placed.times)}</Small> : null}
       {keep.error ? <Trouble error={keep.error} /> : null}
     </Note>

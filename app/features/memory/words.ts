@@ -27,13 +27,13 @@ export const TEXT = {
   stillOpen: (n: number) => `${count(n, 'printed place')} will still need a decision.`,
   nothingElse: 'No name, value or message of that deal comes along.',
   place: (marks: number, rules: number) =>
-    `Place ${marks ? `the ${count(marks, 'mark')}` : ''}${marks && rules ? ' and ' : ''}${rules ? 'the initials' : ''}`,
+    `Place ${marks ? (marks === 1 ? 'the mark' : `the ${count(marks, 'mark')}`) : ''}${marks && rules ? ' and ' : ''}${rules ? 'the initials' : ''}`,
   notNow: 'Not now',
   stopOffering: 'Do not offer this again',
   more: (name: string) => `More about “${name}”`,
-  placed: (marks: number) => `${count(marks, 'mark')} placed as on the last one`,
-  onPaper: (name: string) => `On “${name}”. Look them over before you send.`,
-  removeThem: 'Remove them',
+  placed: (marks: number) => `${count(marks, 'mark')} placed as last time`,
+  onPaper: (name: string, marks: number) => `On “${name}”. Check ${marks === 1 ? 'it' : 'them'} before you send.`,
+  remove: (marks: number) => (marks === 1 ? 'Remove it' : 'Remove them'),
   sentOften: (n: number) => `Sent ${n} times. As a form on the shelf it can be part of kits.`,
   addToShelf: 'Add it to the shelf',
 };
