@@ -21,7 +21,8 @@ import { newId } from '../server/ids';
 import { insertKnown, knownByKeys } from '../server/memory/queries';
 import { contentsOf } from '../server/reading/inspect';
 import { stopRecognising } from '../server/scan/recognise';
-import { scanOf } from '../server/test/scan';
+import { readWhole, type ReadWhole as Read } from '../server/scan/whole';
+import { scanOf, type Scan } from '../server/test/scan';
 import { withFirm } from './firm';
 import { writeForm } from './forms/generator/form';
 import { randomOf } from './forms/generator/random';
@@ -49,34 +50,52 @@ interface Seen {
   seed: number;
   facts: DocumentFacts;
   print: Fingerprint | null;
+  values: ReadonlySet<number>;
+  asItCame: Read['asItCame'] | null;
 }
 
-async function factsOf(bytes: Uint8Array, id: string): Promise<DocumentFacts> {
-  const { contents, fields } = await contentsOf(bytes);
+/** Reads a document; scanned pages are recognized. @returns its facts, and where a mark on them is on the file as it came */
+async function factsOf(
+  bytes: Uint8Array,
+  id: string,
+): Promise<{ facts: DocumentFacts; asItCame: Read['asItCame'] | null }> {
+  const came = await contentsOf(bytes);
+  const bare = came.contents.flatMap((c, i) => (c.scan === 'bare' ? [i + 1] : []));
+  const read = bare.length ? await readWhole(bytes, bare) : null;
+  const { contents, fields } = read ? await contentsOf(read.bytes) : came;
   const pages = contents.map(({ width, height, glyphs }) => {
     const words = wordsOf(linesOf(glyphs));
     const ink = emptyGrid(width, height);
     for (const w of words) inkRect(ink, w.rect);
     return { width, height, ink, print: words.map((w) => w.rect), words: words.map((w) => w.text.replace(/\s+/g, '')) };
   });
-  return { id, name: id, pages, places: readPlaces(contents, fields, '') };
+  const facts = { id, name: id, pages, places: readPlaces(contents, fields, '') };
+  return { facts, asItCame: read?.asItCame ?? null };
 }
 
 const VALUES = ['Wren Alder', 'Agnes Thorvald', 'Mateo Ibarra', '412,000', '9 Mill Cut', '12/05/2026', 'none'];
 
+/** A form with values in it, and the indices of the places they are in. */
+interface Typed {
+  bytes: Uint8Array;
+  values: ReadonlySet<number>;
+}
+
 /** Returns a form with values typed into four of five of its blanks for text, names and dates. */
-async function typedIn({ bytes, places }: Printed, seed: number): Promise<Uint8Array> {
+async function typedIn({ bytes, places }: Printed, seed: number): Promise<Typed> {
+  const values = new Set<number>();
   const r = randomOf(seed);
   const doc = await PDFDocument.load(bytes, { updateMetadata: false });
   const font = await doc.embedFont(StandardFonts.Helvetica);
-  for (const { page: n, kind, rect } of places) {
+  for (const [i, { page: n, kind, rect }] of places.entries()) {
     if (!['text', 'name', 'date'].includes(kind) || !r.is(0.8)) continue;
+    values.add(i);
     const page = doc.getPages()[n - 1]!;
     const [x, y, w, h] = rect;
     const value = r.of(VALUES).slice(0, Math.max(2, Math.floor(w / 5)));
     page.drawText(value, { x: x + 2, y: page.getSize().height - y - h + 3, size: 9, font });
   }
-  return doc.save();
+  return { bytes: await doc.save(), values };
 }
 
 /** Ways in which a form is printed: as it was written, in other type, and with one paragraph gone and another one added. */
@@ -121,34 +140,42 @@ const MARK_OF: Record<PlaceKind, MarkKind> = {
   checkbox: 'tick',
 };
 const rectOf = ([x, y, w, h]: Labelled['rect']): Rect => ({ x, y, w, h });
+/** A place whose position alone counts. */
+const NO_PLACE = { kind: 'text', role: 'unknown', ordinal: null, label: '', source: 'print', confidence: 1 } as const;
 /** How far a mark may be from its place, in points. */
 const NEAR = 12;
 
+/** Where a mark on a page is on the file as it came. */
+type OnPaper = (page: number, r: Rect) => Rect;
+
 /** Returns the numbers of marks found for certain, and of those among them that are not on their place. */
-function marksFound(
-  before: DocumentFacts,
-  from: Labelled[],
-  after: DocumentFacts,
-  to: Labelled[],
-  onPaper = (_: number, r: Rect) => r,
-) {
-  const marks = from.map((p, i): Mark => ({
-    id: String(i),
-    documentId: before.id,
-    page: p.page,
-    kind: MARK_OF[p.kind as PlaceKind],
-    partyId: 'p',
-    rect: rectOf(p.rect),
-    required: true,
-  }));
+function marksFound(before: Seen, from: Labelled[], after: Seen, to: Labelled[], onPaper: OnPaper) {
+  // What was filled in before it was sent had no mark on it.
+  const marks = from.flatMap((p, i): Mark[] =>
+    before.values.has(i)
+      ? []
+      : [
+          {
+            id: String(i),
+            documentId: before.facts.id,
+            page: p.page,
+            kind: MARK_OF[p.kind as PlaceKind],
+            partyId: 'p',
+            rect: rectOf(p.rect),
+            required: true,
+          },
+        ],
+  );
   let [sure, wrong] = [0, 0];
-  for (const [i, a] of findAgain(before, after, marks).entries()) {
+  for (const a of findAgain(before.facts, after.facts, marks, { unseen: true })) {
     if (a.state !== 'same' && a.state !== 'moved') continue;
     sure++;
     const at = onPaper(a.page, a.rect);
-    const there = to[i]!;
+    const there = to[Number(a.markId)]!;
     const [x, y] = there.rect;
-    if (there.page !== a.page || Math.hypot(x - at.x, y + there.rect[3] - at.y - at.h) > NEAR) wrong++;
+    if (there.page !== a.page || Math.hypot(x - at.x, y + there.rect[3] - at.y - at.h) > NEAR) {
+      wrong++;
+    }
   }
   return { all: marks.length, sure, wrong };
 }
@@ -197,22 +224,17 @@ export async function memoryAccuracy(say: (text: string) => void): Promise<Recor
   const forms = await printed(seeds, 'same');
   const inType = await printed(ours, 'type');
   const editions = await printed(ours.slice(0, EDITIONS), 'edition');
-  const seen = async (seed: number, bytes: Uint8Array): Promise<Seen> => {
-    const facts = await factsOf(bytes, `form-${seed}`);
-    return { seed, facts, print: fingerprintOf(facts) };
+  const seen = async (seed: number, { bytes, values }: Typed): Promise<Seen> => {
+    const { facts, asItCame } = await factsOf(bytes, `form-${seed}`);
+    return { seed, facts, print: fingerprintOf(facts), values, asItCame };
   };
   const known = new Known();
-  const first = new Map<number, Seen>();
   // What was sent before was filled in, too.
-  for (const seed of seeds) {
-    const s = await seen(seed, await typedIn(forms.get(seed)!, seed));
-    first.set(seed, s);
-    known.add(s);
-  }
+  for (const seed of seeds) known.add(await seen(seed, await typedIn(forms.get(seed)!, seed)));
   const out: Record<string, Tally> = {};
-  const measure = async (set: string, seed: number, again: Printed, onPaper?: (page: number, r: Rect) => Rect) => {
+  const measure = async (set: string, seed: number, typed: Typed, places: Labelled[], scan?: Scan) => {
     const t = (out[set] ??= tally());
-    const now = await seen(seed, again.bytes);
+    const now = await seen(seed, typed);
     const found = known.find(now);
     t.of++;
     if (found?.seen.seed === seed) t.right++;
@@ -220,22 +242,28 @@ export async function memoryAccuracy(say: (text: string) => void): Promise<Recor
     if (!found) return;
     t.kinds[found.kind] = (t.kinds[found.kind] ?? 0) + 1;
     const from = forms.get(found.seen.seed)!.places;
-    if (found.seen.seed !== seed || from.length !== again.places.length) return;
-    const { all, sure, wrong } = marksFound(found.seen.facts, from, now.facts, again.places, onPaper);
+    if (found.seen.seed !== seed || from.length !== places.length) return;
+    const onPaper: OnPaper = (page, rect) => {
+      const came = now.asItCame?.({ ...NO_PLACE, page, rect }).rect ?? rect;
+      return scan ? scan.onPaper(page, came) : came;
+    };
+    const { all, sure, wrong } = marksFound(found.seen, from, now, places, onPaper);
     t.marks += all;
     t.sure += sure;
     t.wrong += wrong;
   };
   for (const [i, seed] of ours.entries()) {
     const form = forms.get(seed)!;
-    await measure('filled in', seed, { ...form, bytes: await typedIn(form, seed + 1) });
-    await measure('filled in otherwise', seed, { ...form, bytes: await typedIn(form, seed + 2) });
+    await measure('filled in', seed, await typedIn(form, seed + 1), form.places);
+    await measure('filled in otherwise', seed, await typedIn(form, seed + 2), form.places);
     const type = inType.get(seed)!;
-    await measure('in other type', seed, { ...type, bytes: await typedIn(type, seed + 3) });
-    if (i < EDITIONS) await measure('changed editions', seed, editions.get(seed)!);
+    await measure('in other type', seed, await typedIn(type, seed + 3), type.places);
+    const edition = editions.get(seed);
+    if (edition) await measure('changed editions', seed, { bytes: edition.bytes, values: new Set() }, edition.places);
     if (i % SCANNED) continue;
-    const scan = await scanOf(await typedIn(form, seed + 4), undefined, seed);
-    await measure('scanned', seed, { ...form, bytes: scan.bytes }, (page, r) => scan.onPaper(page, r));
+    const typed = await typedIn(form, seed + 4);
+    const scan = await scanOf(typed.bytes, undefined, seed);
+    await measure('scanned', seed, { ...typed, bytes: scan.bytes }, form.places, scan);
   }
   await stopRecognising();
   for (const [set, t] of Object.entries(out))
@@ -255,7 +283,7 @@ export function rows(): Promise<Row[]> {
   return withFirm(async (_, running) => {
     const { pool } = running.ctx.database;
     const r = randomOf(1);
-    const random = () => Array.from({ length: 63 }, () => r.int(-2_147_483_647, 2_147_483_647));
+    const random = () => Array.from({ length: 64 }, () => r.int(-2_147_483_647, 2_147_483_647));
     const prints: number[][] = [];
     const fill = async (count: number) => {
       for (let at = 0; at < count; at += 500) {

@@ -10,9 +10,9 @@ import { groupBy } from '../sure';
 /** Number of words in a row that are hashed together. */
 const ROW = 3;
 /** Number of hashes of a fingerprint. */
-export const HASHES = 63;
+export const HASHES = 64;
 /** Number of hashes that must be equal for two documents to share a key. */
-const HASHES_OF_KEY = 3;
+const HASHES_OF_KEY = 2;
 /** Fewest printed words by which a document can be recognized. */
 export const FEWEST_WORDS = 30;
 /** Number of printed words that are hashed at most: those of about a hundred pages. */

@@ -113,7 +113,7 @@ function marksAgain(form: Draft, before: DocumentFacts, after: DocumentFacts) {
   const strangers = new Set(slotsOf(form.parties).flatMap((s) => (s.slot === 'person' ? [s.id] : [])));
   const mine = form.marks.filter((m) => !strangers.has(m.partyId));
   const out = { marks: [] as Mark[], uncertain: 0, lost: 0 };
-  for (const [i, a] of findAgain(before, after, mine).entries()) {
+  for (const [i, a] of findAgain(before, after, mine, { unseen: true }).entries()) {
     const m = mine[i];
     if (!m || a.state === 'lost') out.lost++;
     else if (a.state === 'doubtful') out.uncertain++;
@@ -143,7 +143,7 @@ function dismissedAgain(form: Draft, before: DocumentFacts, after: DocumentFacts
     rect: p.rect,
     required: false,
   }));
-  return findAgain(before, after, searched).flatMap((a) => {
+  return findAgain(before, after, searched, { unseen: true }).flatMap((a) => {
     if (a.state !== 'same' && a.state !== 'moved') return [];
     const kind = dismissed[Number(a.markId)]?.kind;
     const at = after.places.findIndex(

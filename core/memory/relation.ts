@@ -22,7 +22,7 @@ export interface Relation {
 }
 
 /** Least share of the printed words of each that two editions of a document have in common. */
-const EDITION = 0.75;
+const EDITION = 0.6;
 /** Number of words at the head of a document, and how many of them at least are there again in another edition: its title. */
 const HEAD = 10;
 const HEAD_AGAIN = 0.5;
@@ -84,11 +84,16 @@ function closeGaps(was: readonly Word[], now: readonly Word[], went: Int32Array)
   return out;
 }
 
-/** Returns whether matched words stand in another order. */
+/** Number of words in a row by which it is told that a part was moved: single words cross each other in values. */
+const PART = 4;
+
+/** Returns whether parts of the text stand in another order. */
 function isMoved(went: Int32Array): boolean {
-  let last = -1;
-  for (const j of went) {
-    if (j < 0) continue;
+  let [last, run] = [-1, 0];
+  for (let i = 0; i < went.length; i++) {
+    const j = itemAt(went, i);
+    run = j >= 0 && i > 0 && j === itemAt(went, i - 1) + 1 ? run + 1 : j >= 0 ? 1 : 0;
+    if (run < PART) continue;
     if (j < last) return true;
     last = j;
   }

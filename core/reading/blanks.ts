@@ -3,7 +3,7 @@ import type { Rect } from '../paper/types';
 import { framesOf } from './frames';
 import { boxOf, linesOf, phrasesOf, type Phrase, type TextLine, type Token } from './text';
 import type { AcrossLine, PageContent } from './types';
-import { isRoleHeading, kindOfWords } from './words';
+import { isRoleHeading, kindOfWords, plain, roleOfWords } from './words';
 import { itemAt, lastOf } from '../sure';
 
 /** A blank found on a page, before it is known what it is for. */
@@ -77,6 +77,33 @@ function clash(a: Blank, b: Blank): boolean {
   return Math.min(a.y, b.y) > Math.max(a.y - a.h, b.y - b.h) - 0.5 && Math.abs(a.y - b.y) < Math.max(6, 0.6 * a.h);
 }
 
+/** Words by which a line says that its blanks are for days, or for initials. */
+const OF_DAYS = /\b(?:date|dated|day|month|fecha|dia|mm|dd)\b|\b(?:on|by|from|until|el)\W*$/;
+const OF_INITIALS = /\b(?:initials?|iniciales)\b/;
+/** Maximum gap between a piece of a date and its slash, relative to the size of the type. */
+const TIGHT = 0.35;
+
+/**
+ * Returns whether blanks joined by slashes are the day, month and year of one date. The initials of three people are joined by
+ * slashes, too: in brackets, beside the word for initials, or beside who they are and apart from their slashes.
+ */
+function isDate(line: TextLine, from: number, pieces: readonly Token[]): boolean {
+  if (pieces.length !== 3) return false;
+  const t = line.tokens;
+  const [before, after] = [t[from - 1], t[from + 2 * pieces.length - 1]];
+  if (/[([]$/.test(before?.text ?? '') && /^[)\]]/.test(after?.text ?? '')) return false;
+  const textOf = (some: readonly Token[]) => plain(some.flatMap((o) => (o.made === 'word' ? [o.text] : [])).join(' '));
+  const [left, right] = [
+    textOf(t.slice(Math.max(0, from - NEAR_WORDS), from)),
+    textOf(t.slice(from, from + 2 * NEAR_WORDS)),
+  ];
+  if (OF_INITIALS.test(left) || OF_INITIALS.test(right)) return false;
+  const isTight = itemAt(t, from + 1).x0 - itemAt(pieces, 0).x1 < TIGHT * itemAt(pieces, 0).size;
+  return isTight || OF_DAYS.test(left) || OF_DAYS.test(right) || !roleOfWords(left || right);
+}
+/** Number of words on either side by which it is told what blanks joined by slashes are for. */
+const NEAR_WORDS = 6;
+
 /** Returns the blanks made of characters: underscores, dots, brackets and box characters. */
 // eslint-disable-next-line max-lines-per-function -- one walk over the words of a page; what it looks for hangs together
 function typedBlanks(line: TextLine): Blank[] {
@@ -142,10 +169,9 @@ function typedBlanks(line: TextLine): Blank[] {
       }
       const x1 = lastOf(pieces).x1;
       const yearOf = /20$/.test(t[i - 1]?.text ?? '') && tok.x0 - itemAt(t, i - 1).x1 < 0.4 * tok.size;
-      // Two pieces with a slash are two initials; three are a date.
-      if (pieces.length === 2) for (const p of pieces) out.push(blank(p.x0, p.x1, 'underscores', p.size));
-      else if (tok.text.length >= 3 || yearOf || pieces.length > 2 || x1 - tok.x0 > 14)
-        out.push(blank(tok.x0, x1, 'underscores', tok.size, pieces.length > 2 ? { pieces: true } : {}));
+      if (isDate(line, i, pieces)) out.push(blank(tok.x0, x1, 'underscores', tok.size, { pieces: true }));
+      else if (pieces.length > 1) for (const p of pieces) out.push(blank(p.x0, p.x1, 'underscores', p.size));
+      else if (tok.text.length >= 3 || yearOf || x1 - tok.x0 > 14) out.push(blank(tok.x0, x1, 'underscores', tok.size));
       i = j;
       continue;
     }

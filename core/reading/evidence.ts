@@ -7,10 +7,11 @@ import type { Blank, PageScan } from './blanks';
 import { sameRow } from './captions';
 import { OUTSIDER } from './classify';
 import { flowOf } from './flow';
-import { BESIDE, habitsOf, likenessOf, rowFactsOf } from './habits';
+import { BESIDE, habitsOf, likenessOf, listedOf, namingOf, NOBODY, rowFactsOf, type Naming } from './habits';
 import {
   DIRECTIONS,
   endsWithBlank,
+  FAR,
   gapAbove,
   gapBelow,
   headingOver,
@@ -48,9 +49,9 @@ export interface Known extends Outlook {
   outsiders: readonly boolean[];
   /** The nearest signature below the blank, according to the rules, at most `REACH` points away. */
   signedBelow: Candidate | null;
-  /** The nearest signatures before and after the blank, on any page, according to the rules; null if there is none. */
-  signedBefore: Candidate | null;
-  signedAfter: Candidate | null;
+  /** The signatures before and after the blank, according to the rules. */
+  signedBefore: SignedBeside;
+  signedAfter: SignedBeside;
   /** The number of signatures of each role in the document, according to the rules. */
   signers: ReadonlyMap<PlaceRole, number>;
   row: Candidate[];
@@ -77,6 +78,10 @@ export interface Known extends Outlook {
   habits: readonly number[];
   /** The words on the side where blanks that are drawn alike have their captions; null if there are none near by. */
   caption: { direction: Direction; seen: Sighting } | null;
+  /** Who is named on the side where blanks that are drawn alike name people: see `namingOf`. */
+  naming: Naming;
+  /** Who it is by a list of people beside its row: see `listedOf`. */
+  listed: RoleRead | null;
   /** How often the document speaks of each role, as shares, in the order of `PLACE_ROLES`. */
   mentions: readonly number[];
 }
@@ -156,8 +161,36 @@ const isBefore = (p: Candidate, q: Candidate) =>
 /** Maximum distance between the baselines of blanks of one line, in points. */
 const SAME_LINE = 3;
 
-/** Returns the last signature before a candidate and the first one after it, by bisection. */
-function signedAround(c: Candidate, signatures: readonly Candidate[]): [Candidate | null, Candidate | null] {
+/** The signatures next to a candidate in one direction of the document. */
+interface SignedBeside {
+  /** The nearest one, on any page; null if there is none. */
+  nearest: Candidate | null;
+  /** Its vertical distance in points; `FAR` on another page. */
+  gap: number;
+  /** The number of roles that sign near it, in the same direction. */
+  roles: number;
+}
+
+/** Vertical distance in points within which signatures are of one block, and the number of them that are examined. */
+const ONE_BLOCK = 64;
+const MOST_EXAMINED = 8;
+
+/** Returns the signatures from a position of the list on, forwards or backwards, as seen from a candidate. */
+function signedBeside(c: Candidate, signatures: readonly Candidate[], from: number, step: 1 | -1): SignedBeside {
+  const nearest = signatures[from];
+  if (!nearest) return { nearest: null, gap: FAR, roles: 0 };
+  if (nearest.page !== c.page) return { nearest, gap: FAR, roles: 0 };
+  const roles = new Set<PlaceRole | undefined>();
+  for (let n = 0; n < MOST_EXAMINED; n++) {
+    const s = signatures[from + n * step];
+    if (!s || s.page !== c.page || Math.abs(s.judged.blank.y - nearest.judged.blank.y) > ONE_BLOCK) break;
+    roles.add(s.judged.role?.role);
+  }
+  return { nearest, gap: Math.min(FAR, Math.abs(nearest.judged.blank.y - c.judged.blank.y)), roles: roles.size };
+}
+
+/** Returns the signatures before a candidate and those after it, found by bisection. */
+function signedAround(c: Candidate, signatures: readonly Candidate[]): [SignedBeside, SignedBeside] {
   const first = (comes: (s: Candidate) => boolean) => {
     let [lo, hi] = [0, signatures.length];
     while (lo < hi) {
@@ -167,7 +200,15 @@ function signedAround(c: Candidate, signatures: readonly Candidate[]): [Candidat
     }
     return lo;
   };
-  return [signatures[first((s) => !isBefore(s, c)) - 1] ?? null, signatures[first((s) => isBefore(c, s))] ?? null];
+  return [
+    signedBeside(c, signatures, first((s) => !isBefore(s, c)) - 1, -1),
+    signedBeside(
+      c,
+      signatures,
+      first((s) => isBefore(c, s)),
+      1,
+    ),
+  ];
 }
 
 /** The words of a blank's captions, and the roles they name: see `CAPTIONS`. */
@@ -190,7 +231,7 @@ function spotOf({ judged: { blank } }: Candidate, { roles: [, left, below] }: Na
   return [...[blank.x0, blank.x1, blank.y].map((v) => Math.round(v / 5)), ...who].join('|');
 }
 
-/** Returns what is known of one candidate, except `rowFacts`, `habits` and `caption`, which need the other candidates first. */
+/** Returns what is known of one candidate, except `rowFacts`, `habits`, `caption`, `naming` and `listed`, which need the other candidates first. */
 function knownAlone(c: Candidate, whole: Whole): Known {
   const { views, paper, mentions, signatures, signers } = whole;
   const named = whole.named.get(c)!;
@@ -240,6 +281,8 @@ function knownAlone(c: Candidate, whole: Whole): Known {
     rowFacts: [],
     habits: [],
     caption: null,
+    naming: NOBODY,
+    listed: null,
     mentions,
   };
 }
@@ -260,7 +303,12 @@ export function evidenceOf(candidates: Candidate[], pages: PageScan[], paper: Pa
   const whole = { views, paper, named, spots, mentions: mentionsOf(pages), signatures, signers };
   const known = candidates.map((c) => knownAlone(c, whole));
   const of = new Map(known.map((k) => [k.c, k]));
-  for (const k of known) k.rowFacts = rowFactsOf(k.row.map((c) => of.get(c)!));
+  for (const k of known) {
+    const row = k.row.map((c) => of.get(c)!);
+    k.rowFacts = rowFactsOf(row);
+    // Once for each row: by its first blank.
+    if (k.rowIndex === 0) listedOf(row, paper)?.forEach((who, i) => (itemAt(row, i).listed = who));
+  }
   for (const alike of groupBy(known, (k) => likenessOf(k.c)).values()) {
     const { facts, side } = habitsOf(alike);
     for (const k of alike) {
@@ -268,6 +316,7 @@ export function evidenceOf(candidates: Candidate[], pages: PageScan[], paper: Pa
       const [seen] = k.seen[side];
       k.caption = seen && seen.gap < BESIDE && !seen.between ? { direction: side, seen } : null;
     }
+    namingOf(alike).forEach((naming, i) => (itemAt(alike, i).naming = naming));
   }
   return known;
 }

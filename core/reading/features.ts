@@ -171,7 +171,9 @@ export function roleFeatures(k: Known, role: PlaceRole, kinds: ReadonlyMap<Candi
   out.push(captions.sentence ? 1 : 0, c.judged.inText ? 1 : 0);
   out.push(k.gaps.above, k.gaps.below, ...k.said.map(is), ...k.rowFacts, ...k.mentions, ...k.habits);
   out.push(is(k.caption?.seen.said.role), k.caption ? DIRECTIONS.indexOf(k.caption.direction) : -1);
-  out.push(is(k.signedBefore?.judged.role), is(k.signedAfter?.judged.role), is(k.overleaf?.judged.role));
+  for (const { nearest, gap, roles } of [k.signedBefore, k.signedAfter]) out.push(is(nearest?.judged.role), gap, roles);
+  out.push(is(k.overleaf?.judged.role));
+  out.push(is(k.listed), is(k.naming.role), k.naming.side, k.naming.share, k.naming.next);
   out.push(k.signers.size, k.signers.get(role) ?? 0);
   return out;
 }
@@ -244,6 +246,8 @@ export function ordinalFeatures(k: Known, decided: DecidedSoFar): (n: number) =>
     ...near.map((s) => s?.said.role?.ordinal),
     ofMe(k.heading?.role),
     ofMe(k.caption?.seen.said.role),
+    ofMe(k.naming.role),
+    ofMe(k.listed),
   ];
   /** What is the same for every ordinal. */
   const fixed = [

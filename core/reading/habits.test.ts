@@ -2,6 +2,7 @@
 import { filled, Sheet } from '../test/sheet';
 import { candidatesOf } from './candidates';
 import { evidenceOf } from './evidence';
+import { FAR } from './sight';
 
 const knownOf = (sheet: Sheet) => {
   const { candidates, scans, paper } = candidatesOf([sheet.content]);
@@ -87,8 +88,9 @@ test('a blank knows the signatures before and after it on any page, and the role
     .text(60, 400, 'Buyer signature: ______________________________');
   const { candidates, scans, paper } = candidatesOf([first.content, second.content]);
   const [seller, day, buyer] = evidenceOf(candidates, scans, paper);
-  expect([day?.signedBefore, day?.signedAfter]).toEqual([seller?.c, buyer?.c]);
-  expect([seller?.signedBefore, buyer?.signedAfter]).toEqual([null, null]);
+  expect([day?.signedBefore.nearest, day?.signedAfter.nearest]).toEqual([seller?.c, buyer?.c]);
+  expect([day?.signedBefore.gap, day?.signedAfter.gap]).toEqual([FAR, 100]);
+  expect([seller?.signedBefore.nearest, buyer?.signedAfter.nearest]).toEqual([null, null]);
   expect(day?.said.map((r) => r?.role)).toEqual([undefined, undefined, 'buyer']);
   expect(day?.signers).toEqual(
     new Map([
@@ -106,4 +108,30 @@ test('a line at the same spot of two pages is a twin only where the same person 
   };
   expect(twins('Buyer', 'Buyer')).toEqual([1, 1]);
   expect(twins('Buyer', 'Owner')).toEqual([0, 0]);
+});
+
+test('names under signature lines belong to the line over them, although each but the last is over the next line, too', () => {
+  const sheet = filled();
+  ['Seller 1', 'Seller 2'].forEach((w, i) =>
+    sheet
+      .text(60, 400 + i * 34, 'X')
+      .rule(72, 300, 400 + i * 34)
+      .text(60, 410 + i * 34, w, 8),
+  );
+  expect(knownOf(sheet).map((k) => k.naming)).toMatchObject([
+    { role: { role: 'seller', ordinal: 1 }, share: 1, next: 0.5 },
+    { role: { role: 'seller', ordinal: 2 }, share: 1, next: 0.5 },
+  ]);
+});
+
+test.each([
+  ['Initials ( ________ / ________ ) Listing broker / Buyer’s broker', ['broker 1', 'buyer_broker 1']],
+  ['( ________ / ________ / ________ ) Buyer 1, Buyer 2 and Seller', ['buyer 1', 'buyer 2', 'seller 1']],
+  ['Tenant / Tenant initials: ( ________ / ________ )', ['tenant 1', 'tenant 2']],
+  // Not as many people as blanks, and words that are no people.
+  ['( ________ / ________ ) Buyers', [undefined, undefined]],
+  ['( ________ / ________ ) Buyer and house', [undefined, undefined]],
+])('people listed beside a row of blanks, in the same order: %s', (text, who) => {
+  const known = knownOf(filled().text(60, 400, text));
+  expect(known.map((k) => k.listed && `${k.listed.role} ${k.listed.ordinal}`)).toEqual(who.map((w) => w ?? null));
 });

@@ -1,5 +1,7 @@
 /** Computes what blanks of one row, or blanks that are drawn alike on one page, have in common: where their captions are. */
-import { DIRECTIONS, type Candidate, type Direction, type Outlook } from './sight';
+import type { PaperContext } from './asked';
+import { DIRECTIONS, isTaken, roleSaid, type Candidate, type Direction, type Outlook } from './sight';
+import type { RoleRead } from './words';
 
 /** How near a caption is to its blank at most, in points. */
 const NEAR = 60;
@@ -70,4 +72,63 @@ export function habitsOf(alike: readonly Outlook[]): Habits {
     if (score > best) [side, best] = [d, score];
   }
   return { facts, side };
+}
+
+/** Who is named next to a blank, on the side where blanks that are drawn alike name people. */
+export interface Naming {
+  role: RoleRead | null;
+  /** The index of the side in `DIRECTIONS`; -1 if no side names anybody. */
+  side: number;
+  /** The share of the blanks that have somebody named on that side, and the next largest share of a side. */
+  share: number;
+  next: number;
+}
+
+export const NOBODY: Naming = { role: null, side: -1, share: 0, next: 0 };
+
+/**
+ * Returns, for each of the blanks that are drawn alike, who is named on the side where most of them name somebody. Names of
+ * people may be under the lines while other captions are before them; and under each line but the last, the name is over the
+ * next line, too: the side on which no line lacks one is the right one.
+ */
+export function namingOf(alike: readonly (Outlook & { c: Candidate })[]): Naming[] {
+  const named = DIRECTIONS.map((d) =>
+    alike.map(({ seen, c }) => {
+      const found = seen[d].find((s) => s.said.role);
+      const near = found && found.gap < BESIDE && !found.between && !isTaken(found.said, c.judged.blank);
+      return near ? found.said.role : null;
+    }),
+  );
+  const shares = named.map((of) => of.filter(Boolean).length / alike.length);
+  const share = Math.max(...shares);
+  if (!share) return alike.map(() => NOBODY);
+  const side = shares.indexOf(share);
+  const next = Math.max(...shares.filter((_, i) => i !== side));
+  return alike.map((_, i) => ({ role: named[side]?.[i] ?? null, side, share, next }));
+}
+
+/** Characters and words between the entries of a list of people. */
+const BETWEEN_PEOPLE = /[/,;&|]|\band\b|\by\b/;
+/** Number of characters of a list that are examined. */
+const MOST_LISTED = 120;
+
+/**
+ * Returns who is listed behind or before the blanks of a row, one for each blank in the same order, as in
+ * "( ____ / ____ ) Listing broker / Buyer's broker"; null if there is no such list.
+ */
+export function listedOf(row: readonly Outlook[], paper: PaperContext): RoleRead[] | null {
+  if (row.length < 2) return null;
+  const ends = [row[row.length - 1]?.seen.right[0], row[0]?.seen.left[0]];
+  for (const end of ends) {
+    if (!end || end.between || end.gap > BESIDE || end.said.phrase.text.length > MOST_LISTED) continue;
+    const parts = end.said.phrase.text.split(BETWEEN_PEOPLE).filter((part) => /[a-z]/i.test(part));
+    if (parts.length !== row.length) continue;
+    const people = parts.map((part) => roleSaid(part.replace(/[()[\]]/g, '').trim(), paper));
+    if (!people.every((r) => r !== null)) continue;
+    return people.map((r, i) => ({
+      role: r.role,
+      ordinal: r.ordinal ?? people.slice(0, i + 1).filter((o) => o.role === r.role).length,
+    }));
+  }
+  return null;
 }

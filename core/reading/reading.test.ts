@@ -31,6 +31,37 @@ test('underscores, tight or loose, are one blank; slashes join a date', () => {
   expect(short(filled().text(60, 300, 'Date: ____/____/______'))).toEqual([['date', 'unknown', null]]);
 });
 
+test.each<[string, number]>([
+  ['Sellers’ initials: ( ____ / ____ / ____ )', 3],
+  ['( ____ / ____ / ____ )', 3],
+  ['Initials: Tenant ____ / ____ / ____', 3],
+  ['Seller ____ / ____ / ____', 3],
+  ['Buyers ____ / ____ / ____ / ____', 4],
+  ['Closing on ____ / ____ / ____', 1],
+  ['Seller’s date: ____ / ____ / ____', 1],
+  ['Born ____/____/____', 1],
+])('blanks joined by slashes are one date, or the initials of several people: %s', (text, n) => {
+  const found = candidatesOf([filled().text(60, 300, text).content]).candidates;
+  expect(found.map((c) => !!c.judged.blank.pieces)).toEqual(n === 1 ? [true] : Array.from({ length: n }, () => false));
+});
+
+test('a caption in the cell of a blank for initials says whose it is, whoever stands first in its row', () => {
+  const sheet = filled().text(330, 757, 'Initials:', 7);
+  ['Seller 1', 'Seller 2', 'Broker'].forEach((text, i) =>
+    sheet.box(370 + i * 62, 740, 50, 22).text(373 + i * 62, 757, text, 6),
+  );
+  const found = candidatesOf([sheet.content]).candidates.map(({ judged: j }) => [
+    j.kind,
+    j.role?.role,
+    j.role?.ordinal,
+  ]);
+  expect(found).toEqual([
+    ['initials', 'seller', 1],
+    ['initials', 'seller', 2],
+    ['initials', 'broker', 1],
+  ]);
+});
+
 test.each<[string, string | null]>([
   ['Seller’s signature', 'signature'],
   ['Signature of buyer', 'signature'],

@@ -31,8 +31,10 @@ export const initialsOfRow = rule('initials of a row', (q) => {
   if (q.width >= INITIALS_WIDE || kindOfWords(q.c.row) !== 'initials') return null;
   const named = q.role(shortLeft);
   if (!named && shortLeft && kindOfWords(shortLeft) !== 'initials' && !/^[\s(,/:;]*$/.test(shortLeft)) return null;
-  const whose = q.bracket ?? q.role(q.below) ?? named ?? q.role(q.c.row) ?? q.role(q.after);
-  return q.is('initials', whose, shortLeft || q.c.row, 0.9, 'words');
+  // A caption in the cell of the blank is its own; the row's words are about all of its blanks.
+  const own = q.role(q.c.cell);
+  const whose = q.bracket ?? own ?? q.role(q.below) ?? named ?? q.role(q.c.row) ?? q.role(q.after);
+  return q.is('initials', whose, own ? q.c.cell : shortLeft || q.c.row, 0.9, 'words');
 });
 
 /** "The tenant shall initial here ____" */

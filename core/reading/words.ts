@@ -87,7 +87,7 @@ function lastIndex(t: string, re: RegExp): number {
 const ROLES: [PlaceRole, RegExp][] = [
   [
     'buyer_broker',
-    /\b(?:buyer|purchaser|tenant|lessee)s?'?s?'? (?:broker|agent|brokerage|licensee|salesperson|realty firm)(?:'?s)?\b|\b(?:selling|cooperating|co-?op) (?:broker|agent|firm|licensee|office)\b|\b(?:broker|agent|licensee)s? (?:for|of|representing) (?:the )?(?:buyer|purchaser|tenant)s?\b|\b(?:agente|corredor(?:a)?) (?:del?|de la) (?:los )?comprador/,
+    /\b(?:buyer|purchaser|tenant|lessee)s?'?s?'? (?:broker|agent|brokerage|licensee|salesperson|representative|(?:realty )?firm)(?:'?s)?\b|\b(?:selling|cooperating|co-?op) (?:broker|agent|firm|licensee|office)\b|\b(?:broker|agent|licensee)s? (?:for|of|representing) (?:the )?(?:buyer|purchaser|tenant)s?\b|\b(?:agente|corredor(?:a)?) (?:del?|de la) (?:los )?comprador/,
   ],
   [
     'manager',
@@ -95,7 +95,7 @@ const ROLES: [PlaceRole, RegExp][] = [
   ],
   [
     'broker',
-    /\b(?:seller|landlord|owner|lessor|vendor)s?'?s?'? (?:broker|agent|brokerage|licensee|representative)s?\b|\b(?:broker|agent|licensee)s? (?:for|of|representing) (?:the )?(?:seller|landlord|owner|lessor)s?\b|\blisting (?:broker|agent|firm|licensee|brokerage|office)\b|\bbrokers?\b|\bbrokerage\b|\bagents?\b|\blicensees?\b|\bsales(?:person|associate)\b|\bcorredor(?:a|es)?\b|\bagentes?\b|\bcorreduria\b/,
+    /\b(?:seller|landlord|owner|lessor|vendor)s?'?s?'? (?:broker|agent|brokerage|licensee|representative|(?:realty )?firm)s?\b|\b(?:broker|agent|licensee)s? (?:for|of|representing) (?:the )?(?:seller|landlord|owner|lessor)s?\b|\blisting (?:broker|agent|firm|licensee|brokerage|office)\b|\bbrokers?\b|\bbrokerage\b|\bagents?\b|\blicensees?\b|\bsales(?:person|associate)\b|\bcorredor(?:a|es)?\b|\bagentes?\b|\bcorreduria\b/,
   ],
   [
     'guarantor',

@@ -166,8 +166,10 @@ describe('printed places', () => {
     const { state, rect } = one(paper(words(403), [was]), paper(words(463), after), m);
     return [state, rect.y];
   };
-  test('the nearest printed place within 36 points of the expected position is taken', () => {
-    expect(moved([printed({ y: 496 })])).toEqual(['moved', 496]);
+  test('the nearest printed place within 36 points of the expected position is taken; beyond 14 points it is doubtful', () => {
+    expect(moved([printed({ y: 473 })])).toEqual(['moved', 473]);
+    expect(moved([printed({ y: 474 })])).toEqual(['doubtful', 474]);
+    expect(moved([printed({ y: 496 })])).toEqual(['doubtful', 496]);
     expect(moved([printed({ y: 497 })])).toEqual(['doubtful', 460]);
     expect(moved([printed({ y: 440 }), printed({ y: 470 }), printed({ y: 485 })])).toEqual(['moved', 470]);
     expect(moved([printed({ y: 485 }), printed({ y: 450 })])).toEqual(['moved', 450]);
@@ -176,9 +178,10 @@ describe('printed places', () => {
   test('the printed place must match in kind, role, number and page', () => {
     for (const other of [{ role: 'buyer' as const }, { ordinal: 2 }, { kind: 'initials' as const }, { page: 2 }])
       expect(moved([printed({ y: 460, ...other })])).toEqual(['doubtful', 460]);
-    // A mark from the second seller's line goes to the second seller's line.
+    // A mark from the second seller's line goes to the second seller's line, but not unseen if that is farther than the words say.
     const second = printed({ y: 400, ordinal: 2 });
-    expect(moved([printed({ y: 460 }), printed({ y: 480, ordinal: 2 })], signs(), second)).toEqual(['moved', 480]);
+    expect(moved([printed({ y: 460 }), printed({ y: 480, ordinal: 2 })], signs(), second)).toEqual(['doubtful', 480]);
+    expect(moved([printed({ y: 460 }), printed({ y: 470, ordinal: 2 })], signs(), second)).toEqual(['moved', 470]);
   });
   test.each<[MarkKind, PlaceKind]>([
     ['initials', 'initials'],
@@ -249,5 +252,26 @@ describe('over print and at the page edge', () => {
   test('a mark never leaves the page', () => {
     expect(went([word], [['Landlord', 200, 785]])).toEqual(['moved', 300, 776]);
     expect(went([['Landlord', 300, 402]], [['Landlord', 150, 402]], free(100, 400))).toEqual(['moved', 0, 400]);
+  });
+});
+
+describe('where nobody looks at what is found for certain', () => {
+  const rows = Array.from({ length: 8 }, (_, i): Put[] => [
+    [`Clause${i}`, 72, 100 + 24 * i],
+    [`words${i}`, 200, 100 + 24 * i],
+  ]).flat();
+  const signed: Put = ['Signature', 200, 402];
+  const found = (after: Put[], unseen: boolean) =>
+    findAgain(paper([...rows, signed]), paper(after), [free(300, 400)], { unseen })[0]!.state;
+
+  test('a mark that moved although all else is where it was is doubtful', () => {
+    const moved: Put[] = [...rows, ['Signature', 200, 450]];
+    expect([found(moved, false), found(moved, true)]).toEqual(['moved', 'doubtful']);
+    expect([found([...rows, signed], false), found([...rows, signed], true)]).toEqual(['same', 'same']);
+  });
+
+  test('so is one on a part of the page with too few words to tell how it has moved', () => {
+    const lower = [...rows, signed].map(([text, x, y]): Put => [text, x, y + 60]);
+    expect([found(lower, false), found(lower, true)]).toEqual(['moved', 'doubtful']);
   });
 });

@@ -8,6 +8,7 @@ import { matchPages } from '../reading/match';
 import type { PlaceKind, PrintedPlace } from '../reading/types';
 import { groupBy } from '../sure/group';
 import type { DocumentFacts } from '../packet/resolve';
+import { takesHand } from '../packet/kinds';
 import type { Mark, MarkKind } from '../packet/types';
 import { itemAt } from '../sure';
 import { matchWords, wordsOf, type Word } from './matched';
@@ -31,8 +32,15 @@ export interface Again {
  *
  * @param before the paper the marks were placed on
  * @param after the changed paper
+ * @param how `unseen`: nobody looks at what is found for certain, so a mark that moved otherwise than the part of the
+ *   page around it is doubtful
  */
-export function findAgain(before: DocumentFacts, after: DocumentFacts, marks: readonly Mark[]): Again[] {
+export function findAgain(
+  before: DocumentFacts,
+  after: DocumentFacts,
+  marks: readonly Mark[],
+  { unseen = false }: { unseen?: boolean } = {},
+): Again[] {
   const was = wordsOf(before);
   const now = wordsOf(after);
   const went = matchWords(was, now);
@@ -41,7 +49,13 @@ export function findAgain(before: DocumentFacts, after: DocumentFacts, marks: re
     after.pages.map((p) => p.words.join(' ')),
   );
   const onPage = groupBy([...was.keys()], (i) => was[i]?.page ?? 0);
-  const found = marks.map((m, i) => ({ m, i, a: findOne({ before, after, was, onPage, now, went, pages }, m) }));
+  const byText = groupBy(now, keyOf);
+  const stays = staysPut(was, now, went);
+  const found = marks.map((m, i) => ({
+    m,
+    i,
+    a: findOne({ before, after, was, onPage, now, byText, went, pages, unseen, stays }, m),
+  }));
   const there = groupBy(
     found.filter((f) => f.a.state !== 'lost'),
     (f) => f.a.page,
@@ -65,9 +79,17 @@ interface Papers {
   /** The words of each old page, by their index among all. */
   onPage: ReadonlyMap<number, number[]>;
   now: Word[];
+  /** The new words by page and text: see `keyOf`. */
+  byText: ReadonlyMap<string, Word[]>;
   went: Int32Array;
   pages: (number | null)[];
+  /** See `findAgain`. */
+  unseen: boolean;
+  /** Whether nearly all words are where they were. */
+  stays: boolean;
 }
+
+const keyOf = ({ page, text }: Pick<Word, 'page' | 'text'>) => `${page} ${text}`;
 
 /** How far around a mark words are considered, in points. */
 const NEAR = { x: 240, y: 70 };
@@ -100,16 +122,92 @@ function findOne(papers: Papers, m: Mark): Again {
   if (!all) return onSamePage(papers, m) ?? lost;
   if (!best || best.weight < HARDLY * all) return lost;
   const stood = placeUnder(before, m, m.page, m.rect, 0);
-  const place = placeUnder(after, m, best.page, best.rect, SNAP, stood);
+  // A form has many blanks for text near each other: a mark on none of them is on none again.
+  const place = stood || takesHand(m.kind) ? placeUnder(after, m, best.page, best.rect, SNAP, stood) : null;
   const page = itemAt(after.pages, best.page - 1);
   const rect = roundRect(clampToPage(place ? onPlace(m.rect, stood, place) : best.rect, page.width, page.height));
   const sure =
     best.weight >= SURE * all &&
     best.second < (stood ? SURE : FREE) * best.weight &&
-    // A mark on a printed place is on one again; a free mark is found by words alone, and they must agree.
-    (stood ? place !== null : best.agree >= AGREED && best.asLarge && (!coversPrint(page, rect) || covered(before, m)));
+    !isLikewiseElsewhere(papers, m, best) &&
+    // A mark on a printed place is on one again, where the words say it is: a place farther off that reads alike may be
+    // another person's. A free mark is found by words alone, and they must agree.
+    (stood
+      ? place !== null && awayFrom(place.rect, stood.rect, m.rect, best.rect) < APART
+      : best.agree >= AGREED && best.asLarge && (!coversPrint(page, rect) || covered(before, m)));
   const state = !sure ? 'doubtful' : best.page === m.page && isAt(rect, m.rect) ? 'same' : 'moved';
   return { markId: m.id, state, page: best.page, rect };
+}
+
+/** Share of the matched words that must be where they were, within so many points, for a layout to be the same. */
+const STAYS = 0.7;
+const STILL = 3;
+
+/** Returns whether nearly all words that are on both are at the same position of the same page. */
+function staysPut(was: readonly Word[], now: readonly Word[], went: Int32Array): boolean {
+  let [matched, still] = [0, 0];
+  for (const [i, { page, rect }] of was.entries()) {
+    const to = now[went[i] ?? -1];
+    if (!to) continue;
+    matched++;
+    if (to.page === page && Math.abs(to.rect.x - rect.x) < STILL && Math.abs(to.rect.y - rect.y) < STILL) still++;
+  }
+  return still > STAYS * matched;
+}
+
+/** How far up and down the page words are considered that say how the part around a mark has moved, in points. */
+const PART = 150;
+/** Fewest words by which it is told how a part has moved. */
+const ENOUGH = 12;
+/** Number of words beside a mark that are looked for where that part has moved. */
+const BESIDE = 3;
+/** How far from there such a word may be, in points. */
+const THERE = 8;
+
+/**
+ * Returns whether a mark was found elsewhere than the part of the page around it has moved, although the words beside it are
+ * there, too: the same words stand in several blocks, and those of another block may have been matched.
+ */
+function isLikewiseElsewhere(
+  { was, onPage, now, byText, went, unseen, stays }: Papers,
+  m: Mark,
+  found: { page: number; rect: Rect },
+): boolean {
+  if (unseen && stays) return found.page !== m.page || Math.abs(found.rect.y - m.rect.y) > APART;
+  const near = (onPage.get(m.page) ?? []).filter((i) => Math.abs(itemAt(was, i).rect.y - m.rect.y) <= PART);
+  const shifts = near.flatMap((i) => {
+    const to = now[went[i] ?? -1];
+    const { rect } = itemAt(was, i);
+    return to ? [{ page: to.page, dx: to.rect.x - rect.x, dy: to.rect.y - rect.y }] : [];
+  });
+  const [most] = [...groupBy(shifts, (o) => `${o.page} ${Math.round(o.dy / APART)}`).values()].sort(
+    (a, b) => b.length - a.length,
+  );
+  const shift = most?.[0];
+  if (!shift || !most || most.length < ENOUGH || 2 * most.length < shifts.length) return unseen;
+  const middle = (values: number[]) =>
+    itemAt(
+      values.sort((a, b) => a - b),
+      values.length >> 1,
+    );
+  const [dx, dy] = [middle(most.map((o) => o.dx)), middle(most.map((o) => o.dy))];
+  const isElsewhere = found.page !== shift.page || Math.abs(m.rect.y + dy - found.rect.y) > (unseen ? 1 : 2) * APART;
+  if (!isElsewhere || unseen) return isElsewhere;
+  const beside = near
+    .map((i) => ({ word: itemAt(was, i), weight: nearness(itemAt(was, i).rect, m.rect) }))
+    .sort((a, b) => b.weight - a.weight)
+    .slice(0, BESIDE);
+  return beside.some(({ word }) =>
+    (byText.get(keyOf({ page: shift.page, text: word.text })) ?? []).some(
+      ({ rect }) => Math.abs(rect.x - word.rect.x - dx) < THERE && Math.abs(rect.y - word.rect.y - dy) < THERE,
+    ),
+  );
+}
+
+/** Returns how far a place is from where the words say that it is: they say where the mark is, which lay on the place before. */
+function awayFrom(place: Rect, stood: Rect, mark: Rect, found: Rect): number {
+  const foot = (r: Rect) => r.y + r.h;
+  return Math.hypot(place.x - stood.x - (found.x - mark.x), foot(place) - foot(stood) - (foot(found) - foot(mark)));
 }
 
 /** How much, in points, a printed place may have changed its size to be filled in as it was before. */

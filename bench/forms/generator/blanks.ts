@@ -14,6 +14,9 @@ export interface Whose {
   ordinal: number;
 }
 
+/** Minimum width of a blank for a date that may be printed in pieces, in points. */
+const PIECES = 60;
+
 /** Returns the HTML of a blank. `width` is in points. */
 export function blank(r: Random, drawn: Drawn, kind: PlaceKind, who: Whose | null, width: number): string {
   const href = label(kind, who?.role ?? '-', who?.ordinal ?? '-');
@@ -21,6 +24,8 @@ export function blank(r: Random, drawn: Drawn, kind: PlaceKind, who: Whose | nul
   const box = (style: string) => a('&nbsp;', `display:inline-block;width:${width}pt;${style}`);
   switch (drawn) {
     case 'underscores':
+      if (kind === 'date' && width >= PIECES && r.is(0.15))
+        return a(['____', '____', '______'].join(r.of(['/', '/', ' / ', '-'])));
       return a('_'.repeat(Math.max(3, Math.round(width / 5.6))));
     case 'brackets':
       return `(${a('_'.repeat(Math.max(3, Math.round((width - 6) / 5.6))))})`;

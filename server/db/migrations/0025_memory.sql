@@ -2,7 +2,7 @@
 -- packets they were in.
 create table known_document (
   id text primary key,
-  -- 63 hashes of the printed words.
+  -- 64 hashes of the printed words.
   print integer[] not null,
   created_at timestamptz not null,
   -- Set when a member did not want it offered any more.
