@@ -185,6 +185,9 @@ describe('recalling', () => {
   test('the order of acts comes along only where nothing is on the pages of the packet yet', () => {
     const other = { ...draft(), marks: [{ ...mark('x', 'agnes', 'text'), documentId: 'another' }] };
     expect(recall(remembered(), now(form()), other, newId)!.gates).toBeNull();
+    const found = recall(remembered(), now(form()), draft(), newId)!;
+    const edits = (of: Draft) => editsOfRecalled(of, found).filter((e) => e.op !== 'set' && e.list === 'gates').length;
+    expect([edits(draft()), edits(other)]).toEqual([2, 0]);
     const same = {
       ...draft(),
       gates: [

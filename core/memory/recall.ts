@@ -170,7 +170,7 @@ function gatesAgain(form: Draft, filling: Filling, draft: Draft, newId: () => st
   return order(gates) === order(draft.gates) ? null : gates;
 }
 
-/** Returns the edits that place what was recalled. */
+/** Returns the edits that place what was recalled; the order of acts only where nothing was placed since. */
 export function editsOfRecalled(
   draft: Draft,
   recalled: Pick<Recalled, 'marks' | 'rules' | 'passed' | 'gates'>,
@@ -179,7 +179,7 @@ export function editsOfRecalled(
     ...recalled.marks.map((item): DraftEdit => ({ op: 'put', list: 'marks', item })),
     ...recalled.rules.map((item): DraftEdit => ({ op: 'put', list: 'rules', item })),
     ...recalled.passed.map((item): DraftEdit => ({ op: 'put', list: 'passed', item })),
-    ...(recalled.gates
+    ...(recalled.gates && !draft.marks.length && !draft.rules.length
       ? [
           ...draft.gates.map((g): DraftEdit => ({ op: 'drop', list: 'gates', id: g.id })),
           ...recalled.gates.map((item): DraftEdit => ({ op: 'put', list: 'gates', item })),

@@ -91,7 +91,7 @@ export function DeskScreen({ packet, bench, finish, PathPart = PathPanel }: Desk
 /** What papers had on them the last time, over the page on a phone: nobody should have to look for it. */
 const Remembered = ({ desk }: { desk: Desk }) => (
   <View style={{ paddingHorizontal: 10 }}>
-    <RememberedCards on={desk} isShort />
+    <RememberedCards on={desk} only={desk.at?.documentId ?? ''} />
   </View>
 );
 

@@ -56,7 +56,7 @@ function desk(remembered: Partial<Remembered> | null, { atOnce = false, version 
       state.draft = applyEdits(now, edits);
       setNow(state.draft);
     };
-    return <RememberedCards on={{ packet, draft: now, edit, version }} isShort={isShort} />;
+    return <RememberedCards on={{ packet, draft: now, edit, version }} {...(isShort ? { only: 'doc' } : {})} />;
   }
   const asked = show(<Desk />, () => ({ atOnce, remembered: remembered && { ...found, ...remembered } }));
   return { state, asked };

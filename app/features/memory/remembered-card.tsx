@@ -32,14 +32,21 @@ const OFTEN = 3;
 /**
  * Shows an offer for each document of a draft that was sent before and has nothing on it yet, and what was placed.
  *
- * @param isShort leaves out what goes without saying: on a phone the page needs the room
+ * @param only shows the card of this document alone, without what goes without saying: on a phone the page needs the room
  */
-export function RememberedCards({ on, isShort }: { on: On; isShort?: boolean }) {
+export function RememberedCards({ on, only }: { on: On; only?: string }) {
   const { draft, packet } = on;
   return draft.documents.map(({ id, byHand }) => {
     const document = packet.documents.find((d) => d.id === id);
     return document?.status === 'ready' && !byHand ? (
-      <RememberedCard key={id} on={on} isShort={isShort} documentId={id} name={document.name} />
+      <RememberedCard
+        key={id}
+        on={on}
+        isShort={only !== undefined}
+        isHidden={only !== undefined && id !== only}
+        documentId={id}
+        name={document.name}
+      />
     ) : null;
   });
 }
@@ -56,12 +63,14 @@ interface Placed {
 
 interface CardProps {
   on: On;
-  isShort?: boolean | undefined;
+  isShort: boolean;
+  /** Not shown now; what is placed at once is placed all the same. */
+  isHidden: boolean;
   documentId: string;
   name: string;
 }
 
-function RememberedCard({ on, isShort, documentId, name }: CardProps) {
+function RememberedCard({ on, isShort, isHidden, documentId, name }: CardProps) {
   const { draft, edit } = on;
   const [placed, setPlaced] = useState<Placed | null>(null);
   const [dismissed, setDismissed] = useState(false);
@@ -69,7 +78,7 @@ function RememberedCard({ on, isShort, documentId, name }: CardProps) {
   const [untouched] = useState(on.version === UNTOUCHED);
   const isEmpty = ![...draft.marks, ...draft.rules].some((m) => m.documentId === documentId);
   if (placed && !isEmpty)
-    return (
+    return isHidden ? null : (
       <PlacedNote
         on={on}
         documentId={documentId}
@@ -87,12 +96,14 @@ function RememberedCard({ on, isShort, documentId, name }: CardProps) {
     <Offer
       on={on}
       isShort={isShort}
+      isHidden={isHidden}
       documentId={documentId}
       name={name}
       onDismiss={() => setDismissed(true)}
       mayPlace={untouched}
       onPlace={(remembered, atOnce) => {
-        const edits = editsOfRecalled(draft, remembered);
+        // Several papers may be placed at once, and only one of them could set the order of acts.
+        const edits = editsOfRecalled(draft, atOnce ? { ...remembered, gates: null } : remembered);
         edit(edits);
         setPlaced({
           atOnce,
@@ -114,7 +125,7 @@ interface OfferProps extends CardProps {
   onDismiss: () => void;
 }
 
-function Offer({ on, isShort, documentId, name, mayPlace, onPlace, onDismiss }: OfferProps) {
+function Offer({ on, isShort, isHidden, documentId, name, mayPlace, onPlace, onDismiss }: OfferProps) {
   const { packet, draft } = on;
   const people = draft.parties.map((p) => `${p.id}/${p.side}/${p.ordinal}/${p.act}`).join();
   const { data } = useRemembered(packet.id, documentId, people);
@@ -125,7 +136,7 @@ function Offer({ on, isShort, documentId, name, mayPlace, onPlace, onDismiss }: 
     if (atOnce) onPlace(remembered, true);
     // eslint-disable-next-line react-hooks/exhaustive-deps -- once, when it is known
   }, [atOnce]);
-  if (atOnce || !remembered || !(remembered.marks.length + remembered.rules.length)) return null;
+  if (atOnce || isHidden || !remembered || !(remembered.marks.length + remembered.rules.length)) return null;
   return (
     <Card style={{ padding: 12 }} testID="remembered">
       <Row>
@@ -182,7 +193,7 @@ function sentencesOf(remembered: Remembered, draft: Draft, all: boolean): string
   ].filter(Boolean);
 }
 
-interface PlacedProps extends CardProps {
+interface PlacedProps extends Omit<CardProps, 'isShort' | 'isHidden'> {
   placed: Placed;
   onRemove: () => void;
 }
