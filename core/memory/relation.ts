@@ -23,9 +23,10 @@ export interface Relation {
 
 /** Least share of the printed words of each that two editions of a document have in common. */
 const EDITION = 0.6;
-/** Number of words at the head of a document, and how many of them at least are there again in another edition: its title. */
-const HEAD = 10;
-const HEAD_AGAIN = 0.5;
+/** Number of words of a title that count, how much higher than most words of the page they are, and how many must be there again. */
+const TITLE = 12;
+const HIGHER = 1.2;
+const TITLE_AGAIN = 0.6;
 
 /** Returns how a document is related to an earlier one. */
 export function relationOf(before: DocumentFacts, after: DocumentFacts): Relation {
@@ -52,10 +53,14 @@ export function relationOf(before: DocumentFacts, after: DocumentFacts): Relatio
   return { kind, gone, added, moved };
 }
 
-/** Returns whether the words at the head of the earlier document are there again. */
+/** Returns whether the words of the earlier document's title are there again: those in larger type, or its first words. */
 function hasTitle(was: readonly Word[], went: Int32Array): boolean {
-  const head = Math.min(HEAD, was.length);
-  return went.subarray(0, head).filter((j) => j >= 0).length >= HEAD_AGAIN * head;
+  const first = was.flatMap((w, i) => (w.page === 1 ? [{ i, h: w.rect.h }] : []));
+  const heights = first.map((w) => w.h).sort((a, b) => a - b);
+  const usual = heights[heights.length >> 1] ?? 0;
+  const large = first.filter((w) => w.h > HIGHER * usual);
+  const title = (large.length ? large : first).slice(0, TITLE);
+  return title.filter(({ i }) => itemAt(went, i) >= 0).length >= TITLE_AGAIN * title.length;
 }
 
 /** Number of words that are looked ahead to go on after a word that differs. */
