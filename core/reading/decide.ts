@@ -223,11 +223,27 @@ function isAskedUnder({ captions: { below } }: Judged): boolean {
   return kind === 'signature' || kind === 'initials';
 }
 
+/** How much less probable it is that a line with words of its own right before it is no place at all. */
+const CAPTIONED = 0.5;
+
+/** Number of words of a caption at most. */
+const CAPTION = 6;
+
+/** Returns whether a line to write on, as rules see it, has few words of its own before it, which are no sentence. */
+const isCaptioned = ({ isPlace, judged: { blank, captions } }: Candidate): boolean =>
+  isPlace &&
+  (blank.made === 'rule' || blank.made === 'underscores') &&
+  captions.left !== '' &&
+  !captions.sentence &&
+  captions.left.split(' ').length <= CAPTION;
+
 /**
  * Returns the probabilities of the kinds of a candidate. Signatures and initials are set to 0 if the sentence continues after
- * the blank, or if the blank is too narrow to sign.
+ * the blank, or if the blank is too narrow to sign; no place at all is less probable for a line with a caption before it.
  */
-function possible({ judged }: Candidate, kinds: readonly number[]): readonly number[] {
+function possible(c: Candidate, all: readonly number[]): readonly number[] {
+  const { judged } = c;
+  const kinds = isCaptioned(c) ? all.map((p, i) => (i === NONE ? CAPTIONED * p : p)) : all;
   const within = judged.amid || (judged.inText && judged.by !== 'words' && !isAskedUnder(judged));
   const narrow = judged.blank.x1 - judged.blank.x0 < LEAST_HAND;
   return within || narrow ? kinds.map((p, i) => (KINDS[i] === 'signature' || KINDS[i] === 'initials' ? 0 : p)) : kinds;
