@@ -12,7 +12,7 @@ import {
   type RelationKind,
 } from '@gatepath/core/memory';
 import { emptyGrid, inkRect, type Rect } from '@gatepath/core/paper';
-import type { DocumentFacts, Mark, MarkKind } from '@gatepath/core/packet';
+import { KIND_OF_PLACE, type DocumentFacts, type Mark } from '@gatepath/core/packet';
 import { linesOf, wordsOf, type PlaceKind } from '@gatepath/core/reading';
 import { readPlaces } from '@gatepath/core/reading/read';
 import { findAgain } from '@gatepath/core/shelf';
@@ -35,7 +35,7 @@ const FIRST_SEED = 5_000;
 /** Number of forms that come again, and of other documents by the same grammar, which prints the same clauses in all. */
 const FORMS = 60;
 const OTHERS = 500;
-/** Every so-many-th form comes as a scan, too. */
+/** One form in this many is also measured as a scan. */
 const SCANNED = 6;
 const EDITIONS = 30;
 
@@ -131,14 +131,6 @@ async function printed(seeds: readonly number[], way: keyof typeof WAYS): Promis
   return out;
 }
 
-const MARK_OF: Record<PlaceKind, MarkKind> = {
-  signature: 'signature',
-  initials: 'initials',
-  date: 'date',
-  name: 'printed_name',
-  text: 'text',
-  checkbox: 'tick',
-};
 const rectOf = ([x, y, w, h]: Labelled['rect']): Rect => ({ x, y, w, h });
 /** A place whose position alone counts. */
 const NO_PLACE = { kind: 'text', role: 'unknown', ordinal: null, label: '', source: 'print', confidence: 1 } as const;
@@ -159,7 +151,7 @@ function marksFound(before: Seen, from: Labelled[], after: Seen, to: Labelled[],
             id: String(i),
             documentId: before.facts.id,
             page: p.page,
-            kind: MARK_OF[p.kind as PlaceKind],
+            kind: KIND_OF_PLACE[p.kind as PlaceKind],
             partyId: 'p',
             rect: rectOf(p.rect),
             required: true,

@@ -93,13 +93,6 @@ export const officeRoutes = {
     answer: v.firmView,
     problems: [],
   }),
-  setPlaceRemembered: route(paths.setPlaceRemembered, {
-    who: 'member',
-    summary: 'Whether what was on a paper the last time is placed at once, where nothing is in doubt',
-    body: s.placeRememberedBody,
-    answer: v.firmView,
-    problems: [],
-  }),
   tryAgain: route(paths.tryAgain, {
     who: 'member',
     summary: 'Try a failed background job again',
@@ -225,18 +218,6 @@ export const officeRoutes = {
     summary: 'Remove a document that is in no packet',
     answer: NOTHING,
     problems: ['in-packet'],
-  }),
-  remembered: route(paths.remembered, {
-    who: 'member',
-    summary: 'What a document of a packet had on it the last time it was sent, placed for the people of the packet',
-    answer: v.rememberedView,
-    problems: ['reading'],
-  }),
-  stopOffering: route(paths.stopOffering, {
-    who: 'member',
-    summary: 'Stop offering what the document had on it',
-    answer: NOTHING,
-    problems: ['reading'],
   }),
   documentFacts: route(paths.documentFacts, {
     who: 'member',

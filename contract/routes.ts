@@ -4,6 +4,7 @@ import type { RouteName } from './paths';
 import type { OtherAnswer, ProblemOf, Route } from './route';
 import { ceremonyRoutes } from './routes-ceremony';
 import { dealRoutes } from './routes-deals';
+import { memoryRoutes } from './routes-memory';
 import { noticeRoutes } from './routes-notices';
 import { officeRoutes } from './routes-office';
 import { openRoutes } from './routes-open';
@@ -15,6 +16,7 @@ export const routes = {
   ...dealRoutes,
   ...officeRoutes,
   ...shelfRoutes,
+  ...memoryRoutes,
   ...noticeRoutes,
   ...ceremonyRoutes,
 } satisfies Record<RouteName, Route>;

@@ -5,9 +5,9 @@ import { call } from './client';
 import { keys } from './keys';
 
 /**
- * Queries what a document of a packet had on it the last time.
+ * Queries the marks that a document had when it was last sent, placed for the parties of a packet.
  *
- * @param people changes when the people do for whom it is placed
+ * @param people a key of those parties: when it changes, the marks are queried again
  */
 export function useRemembered(packetId: string, documentId: string, people: string) {
   return useQuery({

@@ -10,7 +10,7 @@ import { groupBy } from '../sure';
 /** Number of words in a row that are hashed together. */
 const ROW = 3;
 /** Number of hashes of a fingerprint. */
-export const HASHES = 64;
+const HASHES = 64;
 /** Number of hashes that must be equal for two documents to share a key. */
 const HASHES_OF_KEY = 2;
 /** Fewest printed words by which a document can be recognized. */
@@ -60,7 +60,7 @@ function hashOf(word: string): number {
 
 const SEEDS = Int32Array.from({ length: HASHES }, (_, k) => mixed(0x9e3779b9 * (k + 1)));
 
-/** Returns the fingerprint of a document; null if it has too few printed words to be recognized by. */
+/** Returns the fingerprint of a document; null if the document has fewer than `FEWEST_WORDS` printed words. */
 export function fingerprintOf(doc: DocumentFacts): Fingerprint | null {
   const words = printedWords(doc).map(hashOf);
   if (words.length < FEWEST_WORDS) return null;
@@ -79,7 +79,7 @@ export function fingerprintOf(doc: DocumentFacts): Fingerprint | null {
   return Array.from(least);
 }
 
-/** Returns the keys under which a fingerprint is stored. Documents alike share some; the more alike, the more of them. */
+/** Returns the keys under which a fingerprint is stored. The more alike two documents are, the more keys they share. */
 export function keysOf(print: Fingerprint): number[] {
   const keys: number[] = [];
   for (let at = 0; at + HASHES_OF_KEY <= print.length; at += HASHES_OF_KEY) {

@@ -89,6 +89,11 @@ describe('relations', () => {
       { kind: 'edition', gone: 1, added: 1, moved: false },
     ],
     [
+      'an amount with its comma elsewhere',
+      form(replaced('within ten days', 'within $41.00 days')),
+      { kind: 'edition', gone: 1, added: 1, moved: false },
+    ],
+    [
       'a "not" in a clause',
       form(replaced('may have', 'may not have')),
       { kind: 'edition', gone: 0, added: 1, moved: false },
@@ -128,6 +133,23 @@ describe('relations', () => {
     const reversed = form(([, ...rest]) => ['Waiver of every warranty', ...rest.reverse()]);
     expect(relationOf(large(form()), large(reversed)).kind).toBe('other');
     expect(relationOf(form(), paper([CLAUSES.map((l) => [...l].reverse().join(''))])).kind).toBe('other');
+  });
+
+  test('figures with other punctuation, an accent and a sign are not the same words', () => {
+    const before = form(replaced('ten days', '$4,100 año days'));
+    for (const [from, to] of [
+      ['$4,100', '$41.00'],
+      ['$4,100', '€4,100'],
+      ['año', 'ano'],
+    ] as const)
+      expect(
+        relationOf(
+          before,
+          form((l) => replaced('ten days', '$4,100 año days')(l).map((x) => x.replace(from, to))),
+        ),
+      ).toMatchObject({ kind: 'edition', gone: 1, added: 1 });
+    expect(relationOf(form(replaced('ten days', '☐ ten')), form(replaced('ten days', '☒ ten'))).kind).toBe('edition');
+    expect(relationOf(form(replaced('rooms of', 'rooms, of')), form()).kind).toBe('identical');
   });
 
   test('empty pages are no document that is known', () => {

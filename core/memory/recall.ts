@@ -3,10 +3,10 @@
  * of the earlier deal comes along: the document comes as a form, with slots in place of people.
  */
 import type { Draft, DraftEdit, LeftOutPlace } from '../packet/draft';
+import { KIND_OF_PLACE } from '../packet/proposals';
 import type { DocumentFacts } from '../packet/resolve';
-import type { Gate, InitialsRule, Mark, MarkKind, PacketParty } from '../packet/types';
+import type { Gate, InitialsRule, Mark, PacketParty } from '../packet/types';
 import { overlapArea } from '../paper/geometry';
-import type { PlaceKind } from '../reading/types';
 import { addForm, asTags, fillSlots, findAgain, gatesOf, slotsOf, type Filling, type Tags } from '../shelf';
 import { relationOf, type Relation } from './relation';
 
@@ -40,21 +40,11 @@ export interface Recalled {
   lost: number;
   unfilled: number;
   slots: SlotRecalled[];
-  /** The parties beyond the printed lines for whom room was found. */
+  /** Parties for whom the document has no line, and for whom free space was found. */
   beyond: string[];
-  /** Number of printed places that have no mark then and were not dismissed. */
+  /** Number of printed places that are still without a mark once these are placed, and were not dismissed. */
   open: number;
 }
-
-/** The kind of mark a dismissed place is searched as; what matters is the kind of place it lies on. */
-const SEARCHED_AS: Record<PlaceKind, MarkKind> = {
-  signature: 'signature',
-  initials: 'initials',
-  date: 'date',
-  name: 'printed_name',
-  text: 'text',
-  checkbox: 'tick',
-};
 
 /** Returns what is recalled of a document for a packet, or null if it is another document. */
 export function recall(
@@ -138,7 +128,7 @@ function dismissedAgain(form: Draft, before: DocumentFacts, after: DocumentFacts
     id: String(i),
     documentId: before.id,
     page: p.page,
-    kind: SEARCHED_AS[p.kind],
+    kind: KIND_OF_PLACE[p.kind],
     partyId: '',
     rect: p.rect,
     required: false,
@@ -189,8 +179,7 @@ export function editsOfRecalled(
 }
 
 /**
- * Returns a form without words in which the earlier deal is named: labels and explanations that people wrote. The words
- * beside a choice are the form's own and stay, unless they name a person.
+ * Returns a form without the labels and explanations that name the earlier deal or its people. The words beside a choice are the form's own and stay, unless they name a person.
  */
 export function withoutDeal(form: Draft, parties: readonly PacketParty[], tags: Tags): Draft {
   const isFree = (text: string) => asTags(text, parties, tags) === text;

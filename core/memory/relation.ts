@@ -3,7 +3,7 @@ import { overlapArea } from '../paper/geometry';
 import type { Rect } from '../paper/types';
 import type { DocumentFacts } from '../packet/resolve';
 import type { PrintedPlace } from '../reading/types';
-import { matchWords, wordsOf, type Word } from '../shelf';
+import { matchWords, printedForm, wordsOf, type Word } from '../shelf';
 import { groupBy, itemAt } from '../sure';
 
 /** `identical`: word for word; `filled`: only what is in blanks differs; `edition`: words differ; `other`: another document. */
@@ -31,16 +31,20 @@ const TITLE_AGAIN = 0.6;
 /** Returns how a document is related to an earlier one. */
 export function relationOf(before: DocumentFacts, after: DocumentFacts): Relation {
   const [was, now] = [wordsOf(before), wordsOf(after)];
-  const equal = was.length === now.length && was.every((w, i) => w.text === now[i]?.text);
-  if (equal && before.pages.length === after.pages.length)
+  const signs = signsBetween(before, after);
+  const equal = was.length === now.length && was.every((w, i) => w.printed === now[i]?.printed);
+  if (equal && !signs.gone && !signs.added && before.pages.length === after.pages.length)
     return { kind: was.length ? 'identical' : 'other', gone: 0, added: 0, moved: false };
-  const went = closeGaps(was, now, matchWords(was, now));
+  // Words that are found by their letters and digits may still be printed otherwise: "$4,100" and "$41.00".
+  const went = closeGaps(was, now, matchWords(was, now)).map((j, i) =>
+    j >= 0 && was[i]?.printed !== now[j]?.printed ? -1 : j,
+  );
   const came = new Int32Array(now.length).fill(-1);
   went.forEach((j, i) => {
     if (j >= 0) came[j] = i;
   });
-  const gone = outsideBlanks({ of: was, to: now, went, own: before.places, others: after.places });
-  const added = outsideBlanks({ of: now, to: was, went: came, own: after.places, others: before.places });
+  const gone = signs.gone + outsideBlanks({ of: was, to: now, went, own: before.places, others: after.places });
+  const added = signs.added + outsideBlanks({ of: now, to: was, went: came, own: after.places, others: before.places });
   const kept = went.filter((j) => j >= 0).length;
   const moved = isMoved(went);
   const same = !gone && !added && !moved && before.pages.length === after.pages.length;
@@ -52,6 +56,26 @@ export function relationOf(before: DocumentFacts, after: DocumentFacts): Relatio
         : 'edition';
   return { kind, gone, added, moved };
 }
+
+/** Returns how many signs without letters or digits ("\u2612", "$") only the earlier, and only the later of two documents has. */
+function signsBetween(before: DocumentFacts, after: DocumentFacts): { gone: number; added: number } {
+  const left = new Map<string, number>();
+  const signsIn = (doc: DocumentFacts) =>
+    doc.pages
+      .flatMap((p) => p.words.filter((w) => !/[\p{L}\p{N}]/u.test(w)).map(printedForm))
+      .filter((w) => !BLANK.test(w));
+  for (const sign of signsIn(before)) left.set(sign, (left.get(sign) ?? 0) + 1);
+  let added = 0;
+  for (const sign of signsIn(after)) {
+    const n = left.get(sign) ?? 0;
+    if (n) left.set(sign, n - 1);
+    else added++;
+  }
+  return { gone: [...left.values()].reduce((a, b) => a + b, 0), added };
+}
+
+/** What is drawn for a blank, or stands for words that are not read. */
+const BLANK = /^[\s_.\u00b7\u2022-]*$/;
 
 /** Returns whether the words of the earlier document's title are there again: those in larger type, or its first words. */
 function hasTitle(was: readonly Word[], went: Int32Array): boolean {
@@ -116,7 +140,7 @@ interface Side {
 
 /** How far a value may stand from the blank it was written in, in points. */
 const AROUND = 3;
-/** Number of words before and after a word among which one is looked for that is in the other document, too. */
+/** How many words before and after a word are searched for the nearest one that both documents have. */
 const NEIGHBORS = 12;
 
 /** Returns the number of words that only one of two documents has and that are not what was written in a blank. */

@@ -85,7 +85,7 @@ export type { DocumentFacts } from './resolve';
 export { shiftStrike, wordsBetween, marksOfRedline } from './redline';
 export { MAX_TEXT_LINES, showDay } from './values';
 export type { Proposal } from './proposal';
-export { acceptEdits, canAccept, isSure, leaveOutEdits, proposalsOf, twinsOf } from './proposals';
+export { acceptEdits, canAccept, isSure, KIND_OF_PLACE, leaveOutEdits, proposalsOf, twinsOf } from './proposals';
 export { furtherName, furtherPlaces, peopleWithoutLine } from './further';
 export { missingEdits } from './missing';
 export { editsToSwapPages, matchPagesOf, type PageMove } from './swap';

@@ -17,7 +17,8 @@ import { partyOfPlace } from './place-party';
 import type { DocumentFacts } from './resolve';
 import type { Rect } from '../paper/types';
 
-const KIND_OF_PLACE: Record<PlaceKind, MarkKind> = {
+/** The kind of mark that a printed place of a kind asks for. */
+export const KIND_OF_PLACE: Readonly<Record<PlaceKind, MarkKind>> = {
   signature: 'signature',
   initials: 'initials',
   date: 'date',

@@ -9,7 +9,7 @@ export { brokenLock, type Lock, LOCK_WORDS, lockBrokenBy, lockedWords, lockOf, t
 export { mayMake, mayUse, type Members, type Sharing } from './may';
 export { slotsOnPages } from './roles';
 export { type Again, findAgain, FOUND_AGAIN } from './again';
-export { matchWords, wordsOf, type Word } from './matched';
+export { matchWords, printedForm, wordsOf, type Word } from './matched';
 export { editsOfAgain } from './again-edits';
 export { changesBetween } from './changes';
 export { asTags, formFrom, kitFrom, slotsOfPeople, type Tags } from './reuse';

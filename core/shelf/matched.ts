@@ -4,6 +4,7 @@ import type { Rect } from '../paper/types';
 import type { DocumentFacts } from '../packet/resolve';
 import { plain } from '../reading/words';
 import { itemAt } from '../sure';
+import { cutEnd } from '../text/ends';
 
 /** A printed word and its position. */
 export interface Word {
@@ -12,14 +13,28 @@ export interface Word {
   rect: Rect;
   /** Letters and digits only, in lower case. */
   text: string;
+  /** As it is printed, but for case, the shape of quotation marks, and punctuation at its ends. */
+  printed: string;
 }
+
+/** Returns a word so that two prints of the same text agree: "4,100" and "41,00" do not. */
+export const printedForm = (word: string): string =>
+  cutEnd(
+    word
+      .normalize('NFKC')
+      .toLowerCase()
+      .replace(/[\u2018\u2019]/g, "'")
+      .replace(/[\u2010-\u2015]/g, '-')
+      .replace(/^["'\u201c\u201d([]+/, ''),
+    /["'\u201c\u201d)\].,;:!?]/,
+  );
 
 /** Returns the printed words of a document in the order of its pages. */
 export function wordsOf(doc: DocumentFacts): Word[] {
   return doc.pages.flatMap((p, i) =>
     p.print.flatMap((rect, n) => {
       const text = plain(p.words[n] ?? '').replace(/[^\p{L}\p{N}]+/gu, '');
-      return text ? [{ page: i + 1, rect, text }] : [];
+      return text ? [{ page: i + 1, rect, text, printed: printedForm(p.words[n] ?? '') }] : [];
     }),
   );
 }

@@ -202,6 +202,10 @@ test('what is not to be offered is not, neither for the paper itself nor for ano
   await way.server.ok('stopOffering', { params });
   expect((await way.server.ok('remembered', { params })).remembered).toBeNull();
   expect((await brought({ clauses: CLAUSES.map((c) => c.replace('ten', 'two')) })).remembered).toBeNull();
+  // What another paper had on it is still offered.
+  const kept = { title: 'Statement of every known leak', price: '1' };
+  await sent('8 Weir Terrace', 'Agnes Thorvald', 'Priya Nair', kept);
+  expect((await brought(kept)).remembered).not.toBeNull();
 });
 
 test('a document of another deal, or of none, is not found', async () => {

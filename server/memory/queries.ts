@@ -46,12 +46,12 @@ export async function setKnown(db: Db, documentId: string, knownId: string): Pro
   await db.query('update document set known_id = $2 where id = $1', [documentId, knownId]);
 }
 
-/** Saves that known documents are not offered any more. */
-export async function stopOffering(db: Db, ids: string[], at: Date): Promise<void> {
-  await db.query(
-    'update known_document set not_offered_since = coalesce(not_offered_since, $2) where id = any($1::text[])',
-    [ids, at],
-  );
+/** Saves that what was on a known document is not offered any more. */
+export async function stopOffering(db: Db, id: string, at: Date): Promise<void> {
+  await db.query('update known_document set not_offered_since = coalesce(not_offered_since, $2) where id = $1', [
+    id,
+    at,
+  ]);
 }
 
 /** Deletes a known document that no document is any more. */

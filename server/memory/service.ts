@@ -47,6 +47,7 @@ export async function rememberedOf(
   const { row, known } = await lookedUp(ctx, packetId, documentId);
   const { draft } = await draftOf(db, packetId);
   const atOnce = (await ctx.firm())?.place_remembered ?? false;
+  if (known[0]?.offered === false) return { atOnce, remembered: null };
   for (const { id, offered } of known) {
     if (!offered) continue;
     const source = (await formSource(ctx, id, member)) ?? (await sentSource(ctx, id, packetId));
@@ -66,14 +67,15 @@ export async function rememberedOf(
 }
 
 /**
- * Stops offering what was on a document: neither for the document itself nor for other editions of it.
+ * Stops offering what was on a document: for the document itself, and for other editions of it.
  *
  * @throws Problem `not-found`, `reading`
  */
 export async function stopOffering(ctx: Context, packetId: string, documentId: string): Promise<void> {
   const { known } = await lookedUp(ctx, packetId, documentId);
-  const ids = known.filter((k) => k.offered).map((k) => k.id);
-  await q.stopOffering(ctx.database.pool, ids, ctx.clock.now());
+  // Those that are merely alike, or were the source of an offer, are other documents.
+  const [own] = known;
+  if (own) await q.stopOffering(ctx.database.pool, own.id, ctx.clock.now());
 }
 
 /** Returns a document of a packet's deal and the known documents it may be, the most likely first. */

@@ -161,7 +161,7 @@ test('a fact that papers hang on is asked for, one at a time, and filled in at o
     () => changed(),
   );
   expect(screen.getByTestId('asked').textContent).toContain(
-    'Your answer decides whether the deal needs this paper: Buried tank statement. 1 more question after this one.',
+    'Your answer tells us whether this deal needs Buried tank statement. 1 more question after this one.',
   );
   fireEvent.click(screen.getByLabelText('Yes'));
   await waitFor(() => expect(asked[0]?.body).toEqual({ facts: { tank: true } }));

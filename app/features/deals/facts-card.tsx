@@ -89,7 +89,7 @@ function AskedFact({
   return (
     <Ruled testID="asked" gap={8}>
       <Small>
-        {TEXT.neededFor(listWords(papers.slice(0, 3)), papers.length)}
+        {TEXT.neededFor(listWords(papers.slice(0, 3)))}
         {more ? TEXT.moreToFillIn(more) : ''}
       </Small>
       <FactField

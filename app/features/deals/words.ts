@@ -219,8 +219,7 @@ export const TEXT = {
   facts: 'Facts',
   correctTheFactsOfThis: 'Correct the facts of this deal',
   noFactsYetTheyDecide: 'No facts yet. They decide which papers the deal needs.',
-  neededFor: (papers: Part, n: number) =>
-    `Your answer decides whether the deal needs ${n === 1 ? 'this paper' : 'these papers'}: ${papers}.`,
+  neededFor: (papers: Part) => `Your answer tells us whether this deal needs ${papers}.`,
   fillIn: 'Fill in',
   streetAddress: 'Street address',
   town: 'Town',

@@ -121,7 +121,7 @@ export const TEXT = {
   papersSentBefore: 'Papers sent before',
   whatWasOnAPaper:
     'When a paper of a new packet was sent before, its marks are offered for the people of the new deal.',
-  placeItAtOnce: 'Place them at once where nothing is in doubt',
+  placeItAtOnce: 'Place the marks automatically when every one is certain',
   from: (by: Part) => `from ${by}`,
   letGo: (name: Part) => `Delete “${name}”`,
 };

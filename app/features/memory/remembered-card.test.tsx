@@ -90,9 +90,9 @@ test('what is left out is said, also where there is little room', async () => {
     { isShort: true },
   );
   const { textContent } = await screen.findByTestId('remembered');
-  expect(textContent).toContain('another edition of the paper');
+  expect(textContent).toContain('differs from the paper');
   expect(textContent).toContain('7 words added and 1 word gone');
-  expect(textContent).toContain('Nobody in this packet is Buyer 1: 3 marks left out.');
+  expect(textContent).toContain('This packet has no Buyer 1, so 3 marks are left out.');
   expect(textContent).toContain('3 marks could not be found again for certain');
 });
 

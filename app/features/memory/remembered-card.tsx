@@ -26,7 +26,7 @@ interface On {
 /** The version of a draft that nobody has changed yet. */
 const UNTOUCHED = 1;
 
-/** Number of sendings from which on a paper is offered for the shelf. */
+/** A paper that was sent this many times is offered for the shelf. */
 const OFTEN = 3;
 
 /**
@@ -57,7 +57,7 @@ interface Placed {
   marks: number;
   /** How often the document was sent; 0 for a form. */
   times: number;
-  /** Edits that remove what was placed. */
+  /** The edits that remove these marks, rules and dismissed places again. */
   back: DraftEdit[];
 }
 
@@ -140,7 +140,7 @@ function Offer({ on, isShort, isHidden, documentId, name, mayPlace, onPlace, onD
   return (
     <Card style={{ padding: 12 }} testID="remembered">
       <Row>
-        <Heading grow>{remembered.from.kind === 'form' ? TEXT.onYourShelf : TEXT.sentBefore}</Heading>
+        <Heading grow>{headingOf(remembered)}</Heading>
         <DropMenu
           anchor={(open) => <IconButton name="more" label={TEXT.more(name)} onPress={open} testID="more-remembered" />}
         >
@@ -167,6 +167,12 @@ function Offer({ on, isShort, isHidden, documentId, name, mayPlace, onPlace, onD
 /** Returns whether the paper is the same and everything on it was found again, for somebody. */
 const isCertain = ({ kind, uncertain, lost, unfilled, marks }: Remembered) =>
   (kind === 'identical' || kind === 'filled') && marks.length > 0 && uncertain + lost + unfilled === 0;
+
+/** Returns what the offer is headed by: only the same paper is called this paper. */
+function headingOf({ from, kind }: Remembered): string {
+  if (kind === 'edition') return from.kind === 'form' ? TEXT.likeAForm : TEXT.sentAlike;
+  return from.kind === 'form' ? TEXT.onYourShelf : TEXT.sentBefore;
+}
 
 /** Returns what the paper is compared with the earlier one, as a sentence. */
 function relationWords(name: string, { from, kind, gone, added, moved }: Remembered, zone: string): string {

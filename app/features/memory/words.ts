@@ -3,8 +3,10 @@ import { count, listWords } from '@gatepath/core/text';
 /** What the screens of “memory” say, in one place to read, edit and translate. */
 export const TEXT = {
   // remembered-card.tsx
-  sentBefore: 'Your firm has sent this paper before',
-  onYourShelf: 'This paper is a form on your shelf',
+  sentBefore: 'You’ve sent this paper before',
+  sentAlike: 'You’ve sent a similar paper before',
+  onYourShelf: 'This paper is on your shelf',
+  likeAForm: 'A similar paper is on your shelf',
   isTheSame: (name: string, of: string) => `“${name}” is word for word the same as ${of}.`,
   isFilledIn: (name: string, of: string) => `“${name}” is the same as ${of}. Only what is filled in differs.`,
   isChanged: (name: string, of: string, gone: number, added: number, moved: boolean) => {
@@ -13,7 +15,7 @@ export const TEXT = {
       gone ? `${count(gone, 'word')} gone` : '',
       moved ? 'parts moved' : '',
     ].filter(Boolean);
-    return `“${name}” is another edition of ${of}${changes.length ? `: ${listWords(changes)}` : ''}. Read what changed before you send it.`;
+    return `“${name}” differs from ${of}${changes.length ? `: ${listWords(changes)}` : ''}. Read it before you send it.`;
   },
   thePaperOf: (address: string, day: string, executed: boolean) =>
     `the paper for ${address}, ${executed ? 'executed' : 'sent'} ${day}`,
@@ -21,11 +23,11 @@ export const TEXT = {
   becomes: (slot: string, names: string[]) => `${slot}: ${listWords(names)}`,
   roomFor: (names: string[]) => `Room was found for ${listWords(names)}, for whom the paper has no line.`,
   nobodyIs: (slots: string[], marks: number) =>
-    `Nobody in this packet is ${listWords(slots)}: ${count(marks, 'mark')} left out.`,
+    `This packet has no ${listWords(slots)}, so ${count(marks, 'mark')} ${marks === 1 ? 'is' : 'are'} left out.`,
   notFound: (n: number) =>
     `${count(n, 'mark')} could not be found again for certain and ${n === 1 ? 'is' : 'are'} left out.`,
   stillOpen: (n: number) => `${count(n, 'printed place')} will still need a decision.`,
-  nothingElse: 'No name, value or message of that deal comes along.',
+  nothingElse: 'Names and filled-in text from that deal are not copied.',
   place: (marks: number, rules: number) =>
     `Place ${marks ? (marks === 1 ? 'the mark' : `the ${count(marks, 'mark')}`) : ''}${marks && rules ? ' and ' : ''}${rules ? 'the initials' : ''}`,
   notNow: 'Not now',

@@ -102,7 +102,7 @@ export const TEXT = {
   noRule: 'No rule',
   sentTodayItCountsAs: (day: Part, day2: Part) =>
     `Sent today, it counts as delivered on ${day}: it can take effect from ${day2} on.`,
-  sendNothingWhileARow: 'Hold all notices until every row is correct',
+  sendNothingWhileARow: 'Don’t send any notices until every row is ready',
   // step-mark.tsx
   justNow: 'just now',
   notYet: 'not yet',
