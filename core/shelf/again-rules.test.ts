@@ -274,4 +274,11 @@ describe('where nobody looks at what is found for certain', () => {
     const lower = [...rows, signed].map(([text, x, y]): Put => [text, x, y + 60]);
     expect([found(lower, false), found(lower, true)]).toEqual(['moved', 'doubtful']);
   });
+
+  test('a box to check is doubtful on any other layout', () => {
+    const lower = [...rows, signed].map(([text, x, y]): Put => [text, x, y + 20]);
+    const tick = { ...free(300, 400), kind: 'tick' as const };
+    const went = (m: Mark) => findAgain(paper([...rows, signed]), paper(lower), [m], { unseen: true })[0]!.state;
+    expect([went(free(300, 250)), went({ ...tick, rect: { ...tick.rect, y: 250 } })]).toEqual(['moved', 'doubtful']);
+  });
 });

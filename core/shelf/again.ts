@@ -174,6 +174,8 @@ function isLikewiseElsewhere(
   found: { page: number; rect: Rect },
 ): boolean {
   if (unseen && stays) return found.page !== m.page || Math.abs(found.rect.y - m.rect.y) > APART;
+  // Boxes to check stand in rows with the same words over and over: on another layout nothing tells them apart for certain.
+  if (unseen && (m.kind === 'tick' || m.kind === 'choice')) return true;
   const near = (onPage.get(m.page) ?? []).filter((i) => Math.abs(itemAt(was, i).rect.y - m.rect.y) <= PART);
   const shifts = near.flatMap((i) => {
     const to = now[went[i] ?? -1];
