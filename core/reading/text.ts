@@ -56,10 +56,56 @@ export function linesOf(glyphs: Glyph[]): TextLine[] {
   return rows.map((row) => lineOf(row)).filter((l) => l.tokens.length > 0);
 }
 
-function lineOf(row: Glyph[]): TextLine {
-  row.sort((a, b) => a.x0 - b.x0);
+/** Characters over which values are typed: a line of underscores, or of dots. */
+const RULE = /[_\u2017\uff3f\u23af.\u2024\u2025\u2026\u00b7]/u;
+/** Share of a character's width that must be covered for it to count as typed over. */
+const TYPED_OVER = 0.5;
+
+/** Returns the characters of a row, from left to right, without the underscores and dots that a value is typed over. */
+function withoutTypedOver(row: Glyph[]): Glyph[] {
+  const sorted = row.sort((a, b) => a.x0 - b.x0);
+  if (!sorted.some((g) => RULE.test(g.ch))) return sorted;
+  const letters = sorted.filter((g) => !RULE.test(g.ch) && g.ch.trim() !== '');
+  let from = 0;
+  const dropped: Glyph[] = [];
+  const left = sorted.filter((g) => {
+    if (!RULE.test(g.ch)) return true;
+    while (from < letters.length && itemAt(letters, from).x1 < g.x0) from++;
+    let covered = 0;
+    for (let i = from; i < letters.length && itemAt(letters, i).x0 < g.x1; i++)
+      covered += Math.min(g.x1, itemAt(letters, i).x1) - Math.max(g.x0, itemAt(letters, i).x0);
+    const shows = covered < TYPED_OVER * (g.x1 - g.x0);
+    if (!shows) dropped.push(g);
+    return shows;
+  });
+  return withoutLeader(left, dropped);
+}
+
+/** How far a dot may be from where the dots of its leader are, as a share of their distance. */
+const OFF = 0.12;
+
+/** Returns the characters of a row without the dots of a leader that show between the letters typed over it. */
+function withoutLeader(row: Glyph[], dropped: Glyph[]): Glyph[] {
+  const dots = dropped.filter((g) => DOT.test(g.ch));
+  const [first, last] = [dots[0], dots.at(-1)];
+  const gaps = dots.flatMap((d, i) => (i ? [d.x0 - itemAt(dots, i - 1).x0] : []));
+  if (!first || !last || gaps.length < 2) return row;
+  // Dots between those that were dropped may show: the smallest distance is that of the leader.
+  const pitch = Math.min(...gaps);
+  if (pitch < 1) return row;
+  return row.filter((g) => {
+    if (!DOT.test(g.ch) || g.x0 < first.x0 - 3 * pitch || g.x0 > last.x0 + 2 * pitch) return true;
+    const steps = (g.x0 - first.x0) / pitch;
+    return Math.abs(steps - Math.round(steps)) > OFF;
+  });
+}
+
+function lineOf(unsorted: Glyph[]): TextLine {
+  const row = withoutTypedOver(unsorted);
   const tokens: Token[] = [];
   let open: Token | null = null;
+  /** The word before an underscore that shows between two of its letters. */
+  let word: Token | null = null;
   let before: Glyph | null = null;
   for (const g of row) {
     // Bold that is faked by printing twice would double every letter.
@@ -67,10 +113,11 @@ function lineOf(row: Glyph[]): TextLine {
     const blank = g.ch.trim() === '' || g.ch === '\u200b';
     const made = makeOf(g.ch);
     if (blank) {
-      open = null;
+      open = word = null;
       before = g;
       continue;
     }
+    if (made === 'word' && open?.made === 'underscores' && word && g.x0 - word.x1 <= 0.2 * g.size) open = word;
     const gap: number = open ? g.x0 - open.x1 : 0;
     // Underscores that do not touch are still one line to write on.
     const reach = made === 'underscores' ? 0.6 * g.size : 0.2 * g.size;
@@ -82,6 +129,7 @@ function lineOf(row: Glyph[]): TextLine {
       open = { text: g.ch, x0: g.x0, x1: g.x1, y: g.y, size: g.size, bold: g.bold, made };
       tokens.push(open);
     }
+    if (made === 'word') word = open;
     before = g;
   }
   const split = tokens.flatMap(splitDots);

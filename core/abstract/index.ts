@@ -1,0 +1,7 @@
+/**
+ * The abstract of a contract: what it says about its deal, each value with the words it was read from and whether it
+ * is certain. Knows words on pages; must not know storage, drafts or the clock.
+ */
+export { dayOfStated, type WorkedOut } from './due';
+export { abstractOf } from './read';
+export type { Abstract, AbstractPage, FieldKey, FieldRead, PersonRead, Reading, Source, StatedDay } from './types';

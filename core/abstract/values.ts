@@ -1,0 +1,268 @@
+/** Amounts, days and counted days of a contract, each with what the words around it say that it is. */
+import { MOST_DAYS, type Count } from '../calendar';
+import type { DealKind, KeyDate } from '../deal';
+import { AFTER_MONEY_CUES, ANCHOR_CUES, cueAt, cuesIn, DAY_CUES, indexOf, MONEY_CUES, type Cue, type Meaning } from './cues';
+import { cueBeside, cueOfCell, mapOf, type CueMap, type Near } from './near';
+import { dayAt, moneyAt, numberAt, percentAt, type Found } from './numbers';
+import { pieceAt, sourceOf, type Piece } from './pieces';
+import type { FieldKey, Source, StatedDay } from './types';
+
+/** A value of a field as one place states it. */
+export interface Candidate {
+  field: FieldKey;
+  value: StatedDay | number;
+  source: Source;
+  clear: boolean;
+}
+
+/** A day that somebody wrote beside a signature. */
+export interface SignedDay {
+  day: string;
+  /** The position of its first piece. */
+  at: number;
+  source: Source;
+  sure: boolean;
+}
+
+/** Maximum number of values of one type that are looked at. */
+const MOST_VALUES = 2_000;
+/** Maximum number of words between a cue and a value that is clear. */
+const CLOSE = 4;
+
+const MONEY = indexOf(MONEY_CUES);
+const AFTER_MONEY = indexOf({ ...MONEY_CUES, ...AFTER_MONEY_CUES, none: `${MONEY_CUES.none ?? ''}, ${AFTER_MONEY_CUES.none ?? ''}` });
+const DAYS = indexOf(DAY_CUES);
+const ANCHORS = indexOf(ANCHOR_CUES);
+
+/** Which field a meaning is in each kind of deal; absent where the kind has no such field. */
+const FIELDS: Readonly<Record<DealKind, Partial<Record<Meaning, FieldKey>>>> = {
+  sale: {
+    price: 'fact.price',
+    deposit: 'fact.earnest',
+    commission: 'fact.commission',
+    closing: 'date.closing',
+    inspection: 'date.inspection',
+    loan: 'date.loan',
+    accepted: 'date.accepted',
+  },
+  listing: { price: 'fact.price', commission: 'fact.commission', start: 'date.listed' },
+  tenancy: { rent: 'fact.rent', deposit: 'fact.deposit', start: 'date.move_in', end: 'date.end' },
+};
+
+/** Meanings that only say something in some kinds of deals: "from" and "until" in a sale limit an offer. */
+const counted = (kind: DealKind) => (meaning: Meaning) =>
+  meaning === 'start' || meaning === 'end' ? kind !== 'sale' : true;
+
+/** Returns the positions that values occupy. */
+function taken(found: readonly Found<unknown>[]): (at: number) => boolean {
+  const at = new Set<number>();
+  for (const f of found) for (let i = f.from; i < f.to; i++) at.add(i);
+  return (i) => at.has(i);
+}
+
+/** Returns all values that a function finds, from left to right, without overlap. */
+function allIn<V>(pieces: readonly Piece[], at: (i: number) => Found<V> | null): Found<V>[] {
+  const out: Found<V>[] = [];
+  for (let i = 0; i < pieces.length && out.length < MOST_VALUES; i++) {
+    const found = at(i);
+    if (!found) continue;
+    out.push(found);
+    i = found.to - 1;
+  }
+  return out;
+}
+
+/** The cues of a document, by position and by page. */
+class Cues {
+  readonly map: CueMap;
+  private readonly byPage = new Map<number, Cue[]>();
+  constructor(
+    private readonly pieces: readonly Piece[],
+    before: Cue[],
+    after = before,
+  ) {
+    this.map = mapOf(before, after);
+    for (const c of before) {
+      const page = pieces[c.from]!.page;
+      const list = this.byPage.get(page);
+      if (list) list.push(c);
+      else this.byPage.set(page, [c]);
+    }
+  }
+  /** Returns what a value is: by the words of its sentence, otherwise by the caption of its cell. */
+  of(value: Found<unknown>, isValue: (at: number) => boolean, counts: (m: Meaning) => boolean): Near | null {
+    const beside = cueBeside(this.pieces, value, this.map, isValue, counts);
+    if (beside?.onRow && beside.distance <= CLOSE) return beside;
+    const page = this.byPage.get(this.pieces[value.from]!.page) ?? [];
+    return (page.length <= MOST_VALUES ? cueOfCell(this.pieces, value, page, counts) : null) ?? beside;
+  }
+}
+
+/** Returns the amounts of a contract that are a field of its deal. */
+export function amountsIn(pieces: readonly Piece[], kind: DealKind): Candidate[] {
+  const found = allIn(pieces, (i) => moneyAt(pieces, i)).filter((f) => isAmount(pieces, f));
+  const cues = new Cues(pieces, cuesIn(pieces, MONEY), cuesIn(pieces, AFTER_MONEY));
+  const isValue = taken(found.filter((f) => f.value.marked));
+  return found.flatMap((f): Candidate[] => {
+    const near = cues.of(f, isValue, () => true);
+    const field = near && FIELDS[kind][near.meaning];
+    if (!near || !field || near.meaning === 'commission') return [];
+    // A bare figure is an amount only right after its caption.
+    if (!f.value.marked && near.distance > 0) return [];
+    const clear = near.distance <= CLOSE && f.value.amount >= (near.meaning === 'price' ? 1_000 : 50);
+    return [{ field, value: f.value.amount, source: sourceOf(pieces, f.from, f.to), clear }];
+  });
+}
+
+/** Returns whether a figure may be an amount: no percentage, year, day or clause number. */
+function isAmount(pieces: readonly Piece[], { from, to, value }: Found<{ amount: number; marked: boolean }>): boolean {
+  if (value.marked) return true;
+  if (value.amount < 100) return false;
+  return !/^(?:%|percent|days?|dias?|years?|months?|\/|-|square|sq)$/.test(pieceAt(pieces, to)) && pieceAt(pieces, from - 1) !== '/';
+}
+
+/** Returns the commission in percent. */
+export function percentsIn(pieces: readonly Piece[], kind: DealKind): Candidate[] {
+  const field = FIELDS[kind].commission;
+  if (!field) return [];
+  const index = indexOf({
+    commission: 'commission, fee, compensation, broker fee, brokerage fee, comision, honorarios, fee in percent',
+    none: 'loan, interest, rate, mortgage, tax, late, prestamo, interes, hipoteca, down, deposit, price',
+  });
+  const found = allIn(pieces, (i) => percentAt(pieces, i) ?? bareUnderPercent(pieces, i));
+  const cues = new Cues(pieces, cuesIn(pieces, index));
+  return found.flatMap((f): Candidate[] => {
+    const near = cues.of(f, taken(found), () => true);
+    if (near?.meaning !== 'commission' || f.value > 20) return [];
+    return [{ field, value: f.value, source: sourceOf(pieces, f.from, f.to), clear: near.distance <= CLOSE }];
+  });
+}
+
+/** Returns a figure whose caption names the percent sign: "FEE IN PERCENT" above "5". */
+function bareUnderPercent(pieces: readonly Piece[], at: number): Found<number> | null {
+  const p = pieces[at];
+  if (!p || !/^\d{1,2}(?:\.\d{1,2})?$/.test(p.text) || p.before === 'none' || p.before === 'space') return null;
+  for (let i = at - 1; i >= 0 && i >= at - 40; i--) {
+    const above = pieces[i]!;
+    if (above.page !== p.page || p.rect.y - above.rect.y > 3 * p.rect.h) return null;
+    const over = above.rect.x < p.rect.x + 120 && above.rect.x + above.rect.w > p.rect.x - 4;
+    if ((above.text === 'percent' || above.text === '%') && over && above.rect.y < p.rect.y - 0.6 * p.rect.h)
+      return { from: at, to: at + 1, value: Number(p.text) };
+  }
+  return null;
+}
+
+/** Days of a contract: those that are key dates, and those beside signatures. */
+export interface Days {
+  dates: Candidate[];
+  signed: SignedDay[];
+}
+
+/** Returns the days of a contract that are a field of its deal, and those beside signatures. */
+export function daysIn(pieces: readonly Piece[], kind: DealKind, spanish: boolean): Days {
+  const found = allIn(pieces, (i) => dayAt(pieces, i, spanish));
+  const cues = new Cues(pieces, cuesIn(pieces, DAYS));
+  const isValue = taken(found);
+  const out: Days = { dates: [], signed: [] };
+  for (const f of found) {
+    const near = cues.of(f, isValue, counted(kind));
+    if (!near) continue;
+    const source = sourceOf(pieces, f.from, f.to);
+    const { day, sure } = f.value;
+    if (near.meaning === 'signed') out.signed.push({ day, at: f.from, source, sure });
+    const field = FIELDS[kind][near.meaning];
+    if (field) out.dates.push({ field, value: { day }, source, clear: sure && near.distance <= CLOSE });
+  }
+  out.dates.push(...countedIn(pieces, kind, cues, isValue));
+  return out;
+}
+
+const UNITS: Readonly<Record<string, Count['unit']>> = {
+  day: 'days',
+  days: 'days',
+  dia: 'days',
+  dias: 'days',
+};
+const BUSINESS = ['business', 'working', 'banking', 'habil', 'habiles', 'laborables', 'laboral'];
+const CALENDAR = ['calendar', 'consecutive', 'natural', 'naturales', 'calendario', 'corridos'];
+const WAYS: [string, Count['way']][] = [
+  ['prior to', 'before'],
+  ['before', 'before'],
+  ['antes de', 'before'],
+  ['antes del', 'before'],
+  ['previos a', 'before'],
+  ['anteriores al', 'before'],
+  ['following', 'after'],
+  ['after', 'after'],
+  ['from', 'after'],
+  ['of', 'after'],
+  ['despues de', 'after'],
+  ['despues del', 'after'],
+  ['siguientes a', 'after'],
+  ['siguientes al', 'after'],
+  ['posteriores a', 'after'],
+  ['contados desde', 'after'],
+  ['contados a partir de', 'after'],
+  ['a partir de', 'after'],
+  ['desde', 'after'],
+];
+
+/** A count as it is written, with the meaning of the day it is counted from. */
+interface WrittenCount {
+  count: Count;
+  anchor: Meaning;
+}
+
+/** Returns the count that begins at a piece: "10 days after acceptance", "five business days before closing". */
+export function countAt(pieces: readonly Piece[], at: number): Found<WrittenCount> | null {
+  const n = numberAt(pieces, at);
+  if (!n || n.value > MOST_DAYS || n.value < 1) return null;
+  let i = n.to;
+  let unit: Count['unit'] | null = null;
+  let business = false;
+  for (let k = 0; k < 3 && i < pieces.length; k++, i++) {
+    const text = pieceAt(pieces, i);
+    if (BUSINESS.includes(text)) business = true;
+    else if (Object.hasOwn(UNITS, text)) unit = UNITS[text] ?? null;
+    else if (!CALENDAR.includes(text)) break;
+  }
+  if (!unit) return null;
+  const way = WAYS.find(([words]) => words.split(' ').every((w, k) => pieceAt(pieces, i + k) === w));
+  if (!way) return null;
+  i += way[0].split(' ').length;
+  for (let k = 0; k < 4; k++, i++) {
+    const anchor = cueAt(pieces, i, ANCHORS);
+    if (anchor)
+      return {
+        from: at,
+        to: anchor.to,
+        value: {
+          count: { n: n.value, unit: business ? 'business_days' : 'days', way: way[1], roll: false },
+          anchor: anchor.meaning,
+        },
+      };
+    if (!/^(?:the|la|el|los|las|de|del|of|buyer|seller|buyer's|seller's|'s|date|fecha|mutual|final|full|written)$/.test(pieceAt(pieces, i))) return null;
+  }
+  return null;
+}
+
+/** The key date that a count starts from. */
+const ANCHOR_DATES: Readonly<Record<DealKind, Partial<Record<Meaning, KeyDate>>>> = {
+  sale: { accepted: 'accepted', closing: 'closing' },
+  listing: { start: 'listed', closing: 'closing' },
+  tenancy: { accepted: 'lease_signed', start: 'move_in' },
+};
+
+function countedIn(pieces: readonly Piece[], kind: DealKind, cues: Cues, isDay: (at: number) => boolean): Candidate[] {
+  const found = allIn(pieces, (i) => countAt(pieces, i));
+  const isCount = taken(found);
+  return found.flatMap((f): Candidate[] => {
+    const near = cues.of(f, (i) => isCount(i) || isDay(i), (m) => m !== 'signed' && m !== 'accepted' && counted(kind)(m));
+    const field = near && FIELDS[kind][near.meaning];
+    const from = ANCHOR_DATES[kind][f.value.anchor];
+    if (!near || !field?.startsWith('date.') || !from || field === `date.${from}`) return [];
+    return [
+      { field, value: { count: f.value.count, from }, source: sourceOf(pieces, f.from, f.to), clear: near.distance <= CLOSE },
+    ];
+  });
+}
