@@ -10,6 +10,7 @@ const LAYERS = [
   'changed',
   'deal',
   'intake',
+  'abstract',
   'packet',
   'merge',
   'routing',
@@ -38,7 +39,7 @@ const SERVER = [
   ['packets'],
   ['binder', 'returned', 'schedule', 'sealed-copies'],
   ['deals', 'signing'],
-  ['csv', 'own', 'setup', 'shelf'],
+  ['csv', 'incoming', 'own', 'setup', 'shelf'],
   ['memory'],
   ['notices'],
 ];

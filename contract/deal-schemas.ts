@@ -42,7 +42,7 @@ export const givenFacts = () =>
 const dates = object(Object.fromEntries(KEY_DATES.map((k) => [k, day().nullable()])));
 
 /** Returns the schema of the days of a deal by their names; null removes a day. */
-const dateValues = () =>
+export const dateValues = () =>
   yup
     .mixed<Partial<Record<(typeof KEY_DATES)[number], string | null>>>(
       (v): v is object => typeof v === 'object' && v !== null && dates.isValidSync(v, { strict: true }),

@@ -41,7 +41,7 @@ export const PAPER_KINDS = ['pdf', 'docx', 'xlsx', 'text', 'picture'] as const;
 export type PaperKind = (typeof PAPER_KINDS)[number];
 
 /** What a screen can hear of, each with an id behind it: `deal:…`, `packet:…`, `today:firm`. */
-export const TOPIC_KINDS = ['deal', 'packet', 'today', 'shelf', 'notice'] as const;
+export const TOPIC_KINDS = ['deal', 'packet', 'today', 'shelf', 'notice', 'incoming'] as const;
 /** A topic of live updates: its kind and an id. */
 export type Topic = `${(typeof TOPIC_KINDS)[number]}:${string}`;
 /** Topics that one stream may be about. */

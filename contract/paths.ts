@@ -26,6 +26,8 @@ export interface PathValues {
   ruleId: string;
   personId: string;
   documentId: string;
+  /** A contract that was added to open a deal. */
+  incomingId: string;
   /** An earlier version of the document. */
   beforeId: string;
   packetId: string;
@@ -100,6 +102,11 @@ export const paths = {
   saveView: to('POST', '/views'),
   deleteView: to('DELETE', '/views/:viewId'),
   newDeal: to('POST', '/deals'),
+  incoming: to('GET', '/incoming'),
+  addIncoming: to('POST', '/incoming'),
+  incomingContract: to('GET', '/incoming/:incomingId'),
+  openIncoming: to('POST', '/incoming/:incomingId/deal'),
+  discardIncoming: to('DELETE', '/incoming/:incomingId'),
   deal: to('GET', '/deals/:dealId'),
   setDeal: to('PATCH', '/deals/:dealId'),
   deleteDeal: to('DELETE', '/deals/:dealId'),

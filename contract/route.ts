@@ -64,6 +64,7 @@ const PATH_SCHEMAS: { [K in PathValue]: yup.Schema<PathValues[K]> } = {
   personId: id().required(),
   documentId: id().required(),
   beforeId: id().required(),
+  incomingId: id().required(),
   packetId: id().required(),
   markId: id().required(),
   messageId: id().required(),

@@ -4,6 +4,7 @@ import type { RouteName } from './paths';
 import type { OtherAnswer, ProblemOf, Route } from './route';
 import { ceremonyRoutes } from './routes-ceremony';
 import { dealRoutes } from './routes-deals';
+import { incomingRoutes } from './routes-incoming';
 import { memoryRoutes } from './routes-memory';
 import { noticeRoutes } from './routes-notices';
 import { officeRoutes } from './routes-office';
@@ -17,6 +18,7 @@ export const routes = {
   ...officeRoutes,
   ...shelfRoutes,
   ...memoryRoutes,
+  ...incomingRoutes,
   ...noticeRoutes,
   ...ceremonyRoutes,
 } satisfies Record<RouteName, Route>;

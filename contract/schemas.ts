@@ -4,6 +4,7 @@ import { MOST_TOPICS, TOPIC_KINDS } from './limits';
 import { DEAL_KINDS, FOR_WHOM } from '@gatepath/core/deal';
 import { DOCUMENT_TYPES } from '@gatepath/core/reading';
 import { SIDES } from '@gatepath/core/text';
+import { dateValues, givenFacts } from './deal-schemas';
 import { day, email, id, language, line, object, text } from './fields';
 
 export {
@@ -222,6 +223,11 @@ export const dealBody = object({
 });
 /** The type of `dealBody`. */
 export type DealBody = yup.InferType<typeof dealBody>;
+
+/** Body of opening the deal of a contract: what a member has accepted of what was read, and what they typed. */
+export const openIncomingBody = dealBody.shape({ facts: givenFacts(), dates: dateValues() });
+/** The type of `openIncomingBody`. */
+export type OpenIncomingBody = yup.InferType<typeof openIncomingBody>;
 
 const TOPIC = `(?:${TOPIC_KINDS.join('|')}):[\\w-]{1,60}`;
 /** What a stream of news may be about, at most a few dozen at a time: `deal:…`, `packet:…`, `today:firm`, with commas between. */

@@ -73,6 +73,7 @@ export {
   type SessionView,
   type WorkFailureView,
 } from './firm-views';
+export { incomingList, type IncomingList, incomingView, type IncomingView } from './incoming-views';
 export { rememberedView, type RememberedView } from './memory-views';
 export { forecast, type ForecastView, insightView, type InsightView } from './insight-views';
 export { anyPacketStatus, type AnyPacketStatus } from './packet-status';

@@ -14,6 +14,7 @@ import { documentRoutes } from './documents/routes';
 import { firmRoutes, sessionRoutes } from './firm/routes';
 import { memberOfRequest } from './firm/session';
 import { mailroomRoutes } from './mailroom/routes';
+import { incomingRoutes } from './incoming/routes';
 import { memoryRoutes } from './memory/routes';
 import { importRoutes } from './imports/routes';
 import { insightRoutes } from './insight/routes';
@@ -78,6 +79,7 @@ export async function api(app: FastifyInstance, { ctx }: { ctx: Context }): Prom
     shelfRoutes,
     noticeRoutes,
     memoryRoutes,
+    incomingRoutes,
     mailroomRoutes,
   ]);
   await area('link', (inside) => ceremony(inside, ctx), [signingRoutes, ownPageRequestRoutes]);

@@ -20,6 +20,8 @@ import { makeBinder } from './binder/service';
 import { recomputeDeals } from './deals/recompute';
 import { computeDealStatus } from './deals/status';
 import { readDocument } from './documents/service';
+import { abstractDocument } from './incoming/abstract';
+import { discardOldIncoming } from './incoming/service';
 import { rememberDocument, rememberEarlier } from './memory/remember';
 import { findGaps } from './returned/service';
 import { scanDocument } from './documents/scans';
@@ -207,7 +209,11 @@ function takeUpWork(ctx: Context, ways: Parameters<typeof deliver>[1]): void {
   jobs.work('form', (id) => slotsOfForm(ctx, id));
   jobs.work('remember', (id) => rememberDocument(ctx, id));
   jobs.work('memory', (after) => rememberEarlier(ctx, after));
-  jobs.work('tidy', (what) => tidy(ctx, what));
+  jobs.work('abstract', (id) => abstractDocument(ctx, id));
+  jobs.work('tidy', async (what) => {
+    await tidy(ctx, what);
+    if (what === ALL_FILES) await discardOldIncoming(ctx);
+  });
 }
 
 async function addPlugins(app: FastifyInstance, ctx: Context): Promise<void> {

@@ -14,14 +14,30 @@ export interface MadeDeal {
   signed: string[];
 }
 
-const GIVEN = 'Orla Dermot Maren Agnes Mateo Priya Odile Tobias Wren Callum Perpetua Abel Ngozi Hiroshi Lucía Renée Björn Fatima Joaquín Siobhán Thabo Ines Viktor Leila Anselm Jae-won Beatriz Zofia Kwame Marguerite'.split(' ');
-const FAMILY = 'Byrne|Aalto|Thorvald|Ibarra|Nair|Marchbanks|Vane|Alder|Quill|Lindqvist|Okonjo|O’Halloran|de la Cruz|Van Dyk|Nakamura|Fuentes Rey|St. Clair|Mbeki|Castellanos|Whitcombe-Hale|Sørensen|Haddad|Pereira da Silva|Kowalska|McTavish'.split('|');
-const STREETS = 'Lantern Row|Weir Terrace|Cooper’s Wharf|Lock Hill|Mill Cut|Sluice Lane|Basin Street|Towpath Road|Heron Court|Old Ferry Way|Chandler Avenue|Quay'.split('|');
+const GIVEN =
+  'Orla Dermot Maren Agnes Mateo Priya Odile Tobias Wren Callum Perpetua Abel Ngozi Hiroshi Lucía Renée Björn Fatima Joaquín Siobhán Thabo Ines Viktor Leila Anselm Jae-won Beatriz Zofia Kwame Marguerite'.split(
+    ' ',
+  );
+const FAMILY =
+  'Byrne|Aalto|Thorvald|Ibarra|Nair|Marchbanks|Vane|Alder|Quill|Lindqvist|Okonjo|O’Halloran|de la Cruz|Van Dyk|Nakamura|Fuentes Rey|St. Clair|Mbeki|Castellanos|Whitcombe-Hale|Sørensen|Haddad|Pereira da Silva|Kowalska|McTavish'.split(
+    '|',
+  );
+const STREETS =
+  'Lantern Row|Weir Terrace|Cooper’s Wharf|Lock Hill|Mill Cut|Sluice Lane|Basin Street|Towpath Road|Heron Court|Old Ferry Way|Chandler Avenue|Quay'.split(
+    '|',
+  );
 const CALLES = 'Calle del Muelle|Avenida de la Esclusa|Calle Real|Paseo del Canal'.split('|');
 const TOWNS = ['Tern Lock', 'Heron Bridge', 'Millbasin', 'St. Anne', 'Port Alder', 'Upper Weir'];
-const COMPANIES = ['Alder Holdings LLC', 'Quayside Partners LP', 'Tern Lock Properties, Inc.', 'The Marchbanks Family Trust', 'Inmobiliaria del Canal S.A.'];
+const COMPANIES = [
+  'Alder Holdings LLC',
+  'Quayside Partners LP',
+  'Tern Lock Properties, Inc.',
+  'The Marchbanks Family Trust',
+  'Inmobiliaria del Canal S.A.',
+];
 
-const name = (r: Random) => `${r.of(GIVEN)}${r.is(0.2) ? ` ${r.of('ABCDEJLMR'.split(''))}.` : ''} ${r.of(FAMILY)}${r.is(0.05) ? ' Jr.' : ''}`;
+const name = (r: Random) =>
+  `${r.of(GIVEN)}${r.is(0.2) ? ` ${r.of('ABCDEJLMR'.split(''))}.` : ''} ${r.of(FAMILY)}${r.is(0.05) ? ' Jr.' : ''}`;
 
 /** Returns names that all differ. */
 function names(r: Random, n: number, used: Set<string>): string[] {
@@ -85,7 +101,11 @@ export const monthOf = (day: string, spanish: boolean) => MONTHS[spanish ? 'es' 
 export function written(r: Random, day: string, spanish: boolean, most: number): string {
   const [y, m, d] = day.split('-').map(Number) as [number, number, number];
   const ways = spanish
-    ? [`${d} de ${monthOf(day, true)} de ${y}`, `${d}/${m}/${y}`, `${String(d).padStart(2, '0')}/${String(m).padStart(2, '0')}/${y}`]
+    ? [
+        `${d} de ${monthOf(day, true)} de ${y}`,
+        `${d}/${m}/${y}`,
+        `${String(d).padStart(2, '0')}/${String(m).padStart(2, '0')}/${y}`,
+      ]
     : [
         `${monthOf(day, false)} ${d}, ${y}`,
         `${monthOf(day, false).slice(0, 3)}. ${d}, ${y}`,

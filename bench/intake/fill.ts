@@ -31,12 +31,21 @@ const FOLDERS = ['bench/forms/others/a', 'bench/forms/others/b', 'bench/forms'];
 /** Returns a form with its labels. */
 async function formOf(name: string): Promise<{ bytes: Uint8Array; labels: Label[] }> {
   const folder = FOLDERS.find((f) => existsSync(`${f}/${name}.pdf`))!;
-  const truth = await readFile(folder.includes('others') ? `${folder}/truth/${name}.json` : `${folder}/${name}.json`, 'utf8');
+  const truth = await readFile(
+    folder.includes('others') ? `${folder}/truth/${name}.json` : `${folder}/${name}.json`,
+    'utf8',
+  );
   const read = JSON.parse(truth) as Label[] | { places: Label[] };
   return { bytes: await readFile(`${folder}/${name}.pdf`), labels: Array.isArray(read) ? read : read.places };
 }
 
-const SIDE_OF_SLOT: Readonly<Record<string, string>> = { seller: 'seller', buyer: 'buyer', landlord: 'landlord', tenant: 'tenant', guarantor: 'guarantor' };
+const SIDE_OF_SLOT: Readonly<Record<string, string>> = {
+  seller: 'seller',
+  buyer: 'buyer',
+  landlord: 'landlord',
+  tenant: 'tenant',
+  guarantor: 'guarantor',
+};
 const AMOUNTS = ['price', 'deposit', 'rent'] as const;
 const DAYS = ['made', 'closing', 'inspection', 'loan', 'start', 'end'] as const;
 
@@ -91,7 +100,10 @@ class Pen {
     const on = this.doc.getPages()[page - 1]!;
     let from = { x: x + 6, y: on.getHeight() - y - h + 4 };
     for (let i = 0; i < 9; i++) {
-      const to = { x: from.x + Math.min(12, (w - 12) / 9), y: on.getHeight() - y - h + 3 + this.r.next() * Math.min(16, h) };
+      const to = {
+        x: from.x + Math.min(12, (w - 12) / 9),
+        y: on.getHeight() - y - h + 3 + this.r.next() * Math.min(16, h),
+      };
       on.drawLine({ start: from, end: to, thickness: 1.1 });
       from = to;
     }
@@ -148,7 +160,8 @@ class Pen {
   }
 
   private person(side: string, which: string): string | null {
-    const names = which === 'Company' ? [this.deal.people['company']![side === 'tenant' ? 1 : 0]!] : (this.deal.people[side] ?? []);
+    const names =
+      which === 'Company' ? [this.deal.people['company']![side === 'tenant' ? 1 : 0]!] : (this.deal.people[side] ?? []);
     const some = which === 's' ? names : which === 'Company' ? names : names.slice(Number(which) - 1, Number(which));
     for (const n of some) this.name(side, n);
     if (!some.length) return null;
@@ -173,14 +186,81 @@ class Pen {
 }
 
 /** Sentences with counted days; the form's blanks have none. */
-const COUNTED: readonly { kind: 'sale'; spanish?: true; field: 'inspection' | 'loan' | 'closing'; n: [number, number]; unit: 'days' | 'business_days'; way: 'after' | 'before'; from: 'accepted' | 'closing'; text: string }[] = [
-  { kind: 'sale', field: 'inspection', n: [5, 17], unit: 'days', way: 'after', from: 'accepted', text: 'Buyer shall complete all inspections of the Property within # days after acceptance of this offer.' },
-  { kind: 'sale', field: 'inspection', n: [3, 12], unit: 'business_days', way: 'after', from: 'accepted', text: 'Inspection period. The inspection period ends # business days after the date of the last signature.' },
-  { kind: 'sale', field: 'loan', n: [14, 30], unit: 'days', way: 'after', from: 'accepted', text: 'Loan approval: no later than # days from acceptance.' },
-  { kind: 'sale', field: 'loan', n: [5, 12], unit: 'business_days', way: 'before', from: 'closing', text: 'The financing contingency is removed in writing # business days before closing.' },
-  { kind: 'sale', field: 'closing', n: [30, 60], unit: 'days', way: 'after', from: 'accepted', text: 'Closing shall take place # calendar days following acceptance.' },
-  { kind: 'sale', spanish: true, field: 'inspection', n: [5, 15], unit: 'days', way: 'after', from: 'accepted', text: 'El comprador hará la inspección dentro de los # días siguientes a la aceptación.' },
-  { kind: 'sale', spanish: true, field: 'closing', n: [30, 60], unit: 'days', way: 'after', from: 'accepted', text: 'El cierre tendrá lugar # días después de la aceptación.' },
+const COUNTED: readonly {
+  kind: 'sale';
+  spanish?: true;
+  field: 'inspection' | 'loan' | 'closing';
+  n: [number, number];
+  unit: 'days' | 'business_days';
+  way: 'after' | 'before';
+  from: 'accepted' | 'closing';
+  text: string;
+}[] = [
+  {
+    kind: 'sale',
+    field: 'inspection',
+    n: [5, 17],
+    unit: 'days',
+    way: 'after',
+    from: 'accepted',
+    text: 'Buyer shall complete all inspections of the Property within # days after acceptance of this offer.',
+  },
+  {
+    kind: 'sale',
+    field: 'inspection',
+    n: [3, 12],
+    unit: 'business_days',
+    way: 'after',
+    from: 'accepted',
+    text: 'Inspection period. The inspection period ends # business days after the date of the last signature.',
+  },
+  {
+    kind: 'sale',
+    field: 'loan',
+    n: [14, 30],
+    unit: 'days',
+    way: 'after',
+    from: 'accepted',
+    text: 'Loan approval: no later than # days from acceptance.',
+  },
+  {
+    kind: 'sale',
+    field: 'loan',
+    n: [5, 12],
+    unit: 'business_days',
+    way: 'before',
+    from: 'closing',
+    text: 'The financing contingency is removed in writing # business days before closing.',
+  },
+  {
+    kind: 'sale',
+    field: 'closing',
+    n: [30, 60],
+    unit: 'days',
+    way: 'after',
+    from: 'accepted',
+    text: 'Closing shall take place # calendar days following acceptance.',
+  },
+  {
+    kind: 'sale',
+    spanish: true,
+    field: 'inspection',
+    n: [5, 15],
+    unit: 'days',
+    way: 'after',
+    from: 'accepted',
+    text: 'El comprador hará la inspección dentro de los # días siguientes a la aceptación.',
+  },
+  {
+    kind: 'sale',
+    spanish: true,
+    field: 'closing',
+    n: [30, 60],
+    unit: 'days',
+    way: 'after',
+    from: 'accepted',
+    text: 'El cierre tendrá lugar # días después de la aceptación.',
+  },
 ];
 /** Sentences with days and amounts that are no key date and no price. */
 const BESIDE = [
@@ -191,7 +271,10 @@ const BESIDE = [
   'Notices are given at 88 Harbor Street, Port Alder.',
   'Any report is delivered within five business days of receipt.',
 ];
-const WORDS = 'zero one two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen sixteen seventeen'.split(' ');
+const WORDS =
+  'zero one two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen sixteen seventeen'.split(
+    ' ',
+  );
 
 /** Returns a contract filled by chance. */
 export async function fillForm(form: IntakeForm, seed: number): Promise<Filled> {
@@ -231,7 +314,10 @@ function signAll(pen: Pen, labels: Label[], form: IntakeForm, r: Random): void {
     pen.type(label, written(r, day, form.spanish ?? false, Math.floor(label.rect[2] / 4.6)));
   }
   if (form.kind !== 'listing' && main.every((side) => days.has(side)))
-    pen.fields.set(form.kind === 'sale' ? 'date.accepted' : 'date.lease_signed', [...days.values()].flat().sort().at(-1)!);
+    pen.fields.set(
+      form.kind === 'sale' ? 'date.accepted' : 'date.lease_signed',
+      [...days.values()].flat().sort().at(-1)!,
+    );
 }
 
 /** Adds a page of further terms. */
@@ -248,7 +334,9 @@ function addClauses(doc: PDFDocument, font: PDFFont, pen: Pen, form: IntakeForm,
     open.delete(c.field);
     const n = r.int(...c.n);
     const word = WORDS[n];
-    lines.push(c.text.replace('#', !form.spanish && word && r.is(0.5) ? (r.is(0.5) ? `${word} (${n})` : word) : String(n)));
+    lines.push(
+      c.text.replace('#', !form.spanish && word && r.is(0.5) ? (r.is(0.5) ? `${word} (${n})` : word) : String(n)),
+    );
     pen.fields.set(`date.${c.field}`, dueDay({ n, unit: c.unit, way: c.way, roll: false }, from, []).day);
   }
   page.drawText(form.spanish ? 'Otros pactos' : 'Further terms', { x: 72, y: 700, size: 13, font });

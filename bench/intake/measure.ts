@@ -61,7 +61,12 @@ function saidOf(a: Abstract, field: string): { value: string | number; certain: 
 }
 
 /** Compares an abstract with what a contract says. */
-export function compare(a: Abstract, filled: Filled, tallies: Map<string, FieldTally>, say: (text: string) => void): void {
+export function compare(
+  a: Abstract,
+  filled: Filled,
+  tallies: Map<string, FieldTally>,
+  say: (text: string) => void,
+): void {
   const of = (field: string) => {
     const t = tallies.get(field) ?? { printed: 0, found: 0, certain: 0, right: 0 };
     tallies.set(field, t);
@@ -78,12 +83,15 @@ export function compare(a: Abstract, filled: Filled, tallies: Map<string, FieldT
       t.certain++;
       if (right) t.right++;
     }
-    if (!right) say(`  ${field}: “${value}”, read ${said ? `“${said.value}”${said.certain ? ' CERTAIN' : ''}` : 'nothing'}`);
+    if (!right)
+      say(`  ${field}: “${value}”, read ${said ? `“${said.value}”${said.certain ? ' CERTAIN' : ''}` : 'nothing'}`);
   }
   for (const f of a.fields)
     if (f.certain && !filled.fields.has(f.field)) {
       of(f.field).certain++;
-      say(`  ${f.field}: nothing, read ${JSON.stringify(f.readings[0]?.value)} CERTAIN from “${f.readings[0]?.sources[0]?.words}”`);
+      say(
+        `  ${f.field}: nothing, read ${JSON.stringify(f.readings[0]?.value)} CERTAIN from “${f.readings[0]?.sources[0]?.words}”`,
+      );
     }
   const sides = new Set([...filled.people.keys(), ...a.people.map((p) => p.side)]);
   for (const side of sides) {

@@ -9,7 +9,7 @@ const PHRASES: { words: string[]; caption: boolean }[] = [
     ...'property house home dwelling premises apartment flat condominium unit building buildings land residence townhouse room shop store cottage estate improvements address berth office'
       .split(' ')
       .flatMap((noun) => [`${noun} at`, `${noun} located at`, `${noun} situated at`, `${noun} known as`]),
-    ...'commonly known as,known as,located at,situated at,parcel known as,home let is,house let is,sita en,sito en,ubicada en,ubicado en,situada en,situado en,localizada en,localizado en,inmueble en,vivienda en,casa en,departamento en,local en'.split(
+    ...'commonly known as,known as,located at,situated at,parcel known as,to sell,to buy,to rent,to lease,home let is,house let is,sita en,sito en,ubicada en,ubicado en,situada en,situado en,localizada en,localizado en,inmueble en,vivienda en,casa en,departamento en,local en'.split(
       ',',
     ),
   ].map((p) => ({ words: p.split(' '), caption: false })),
@@ -29,7 +29,8 @@ const ENDS = new Set(
   ),
 );
 /** Words before a unit, which belongs to the address. */
-const UNIT = /^(?:unit|apt|apartment|suite|ste|no|lot|#|piso|apto|local|departamento|depto|dpto|interior|int|floor|room|berth)$/;
+const UNIT =
+  /^(?:unit|apt|apartment|suite|ste|no|lot|#|piso|apto|local|departamento|depto|dpto|interior|int|floor|room|berth)$/;
 const STATE_OR_ZIP = /^(?:[A-Z]{2}|\d{5}(?:-\d{4})?)$/;
 
 /** An address with its town; the town is empty if none follows. */
@@ -45,7 +46,9 @@ interface Place {
 export function addressesIn(pieces: readonly Piece[]): { address: Reading<string>[]; city: Reading<string>[] } {
   const out = { address: [] as Reading<string>[], city: [] as Reading<string>[] };
   for (let i = 0; i < pieces.length && out.address.length < MOST_ADDRESSES; i++) {
-    const phrase = PHRASES.find((p) => p.words.every((w, n) => pieceAt(pieces, i + n) === w));
+    const phrase = PHRASES.find((p) =>
+      p.words.every((w, n) => pieceAt(pieces, i + n) === w && (!n || pieces[i + n]!.before !== 'part')),
+    );
     if (!phrase) {
       cityAt(pieces, i, out.city);
       continue;
@@ -58,7 +61,8 @@ export function addressesIn(pieces: readonly Piece[]): { address: Reading<string
       continue;
     }
     {
-      const clear = /\d/.test(place.address) || !phrase.caption || phrase.words.length > 1 || pieceAt(pieces, end) === ':';
+      const clear =
+        /\d/.test(place.address) || !phrase.caption || phrase.words.length > 1 || pieceAt(pieces, end) === ':';
       add(out.address, place.address, pieces, place.from, place.to, clear);
       if (place.city) add(out.city, place.city, pieces, place.cityFrom, place.to, clear);
     }
@@ -68,15 +72,29 @@ export function addressesIn(pieces: readonly Piece[]): { address: Reading<string
 }
 const MOST_ADDRESSES = 40;
 
-function add(list: Reading<string>[], value: string, pieces: readonly Piece[], from: number, to: number, clear: boolean) {
+function add(
+  list: Reading<string>[],
+  value: string,
+  pieces: readonly Piece[],
+  from: number,
+  to: number,
+  clear: boolean,
+) {
   const source = sourceOf(pieces, from, to);
+  // The running head of every page says it once.
+  if (list.some((r) => r.sources.some((o) => o.words === source.words && Math.abs(o.rect.y - source.rect.y) < 3)))
+    return;
   const same = list.find((r) => alike(r.value) === alike(value));
   if (same) {
     same.sources.push(source);
     same.clear ||= clear;
   } else list.push({ value, sources: [source], clear });
 }
-const alike = (text: string) => text.toLowerCase().replace(/[^\p{L}\d]+/gu, ' ').trim();
+const alike = (text: string) =>
+  text
+    .toLowerCase()
+    .replace(/[^\p{L}\d]+/gu, ' ')
+    .trim();
 
 /** Returns the address after a caption: on its row, or in the cell below. */
 function captioned(pieces: readonly Piece[], from: number, end: number): Place | null {
@@ -87,9 +105,13 @@ function captioned(pieces: readonly Piece[], from: number, end: number): Place |
   const at = colon ? end + 1 : end;
   const next = pieces[at];
   if (!next) return null;
-  const apart = next.before === 'gap' || colon;
-  if (apart && next.before !== 'row' && next.before !== 'part') return placeAt(pieces, at, true);
-  if (next.before === 'space' || next.before === 'none') return null;
+  if (next.before !== 'row' && next.before !== 'part') {
+    const beside = placeAt(pieces, at, true);
+    // Right after its caption, without a gap, an address has a number and ends its row.
+    const ends = !beside || !['space', 'none'].includes(pieces[beside.to]?.before ?? 'row');
+    if (beside && (colon || next.before === 'gap' || (/\d/.test(beside.address) && ends))) return beside;
+    if (colon || next.before === 'space' || next.before === 'none') return null;
+  }
   // The cell below: the next piece that begins a cell under the caption.
   for (let i = at; i < Math.min(pieces.length, at + 80); i++) {
     const p = pieces[i]!;
@@ -109,7 +131,7 @@ function placeAt(pieces: readonly Piece[], from: number, onRow: boolean): Place 
   const stop = (at: number) => {
     const p = pieces[at];
     if (!p || at - start > 22) return true;
-    if (at > start && (p.before === 'part' || p.before === 'gap')) return true;
+    if (at > start && (p.before === 'part' || (p.before === 'gap' && !/^(?:in|en|,)$/.test(p.text)))) return true;
     // An address goes on in the next row only within a sentence, where its words are capitalized.
     if (at > start && p.before === 'row' && (onRow ? pieceAt(pieces, at - 1) !== ',' : !/^[\p{Lu}\d]/u.test(p.raw)))
       return true;
@@ -118,7 +140,11 @@ function placeAt(pieces: readonly Piece[], from: number, onRow: boolean): Place 
   const parts: [number, number][] = [];
   let open = i;
   for (; !stop(i); i++) {
-    if (pieceAt(pieces, i) === ',' || (pieceAt(pieces, i) === 'in' && i > open) || (pieceAt(pieces, i) === 'en' && i > open)) {
+    if (
+      pieceAt(pieces, i) === ',' ||
+      (pieceAt(pieces, i) === 'in' && i > open) ||
+      (pieceAt(pieces, i) === 'en' && i > open)
+    ) {
       parts.push([open, i]);
       open = i + 1;
     }
@@ -141,20 +167,28 @@ function placeAt(pieces: readonly Piece[], from: number, onRow: boolean): Place 
 }
 
 const isUnit = (pieces: readonly Piece[], [from, to]: [number, number]) =>
-  UNIT.test(pieceAt(pieces, from)) || (to - from <= 3 && /^\d/.test(pieceAt(pieces, from)) && !STATE_OR_ZIP.test(pieces[from]!.raw));
+  UNIT.test(pieceAt(pieces, from)) ||
+  (to - from <= 3 && /^\d/.test(pieceAt(pieces, from)) && !STATE_OR_ZIP.test(pieces[from]!.raw));
 
 /** Returns whether pieces are an address: a house number with a capitalized name, or at least two capitalized words. */
 function isAddress(pieces: readonly Piece[], [from, to]: [number, number]): boolean {
   const own = pieces.slice(from, to);
   const capitals = own.filter((p) => /^\p{Lu}/u.test(p.raw)).length;
   const number = own.some((p) => /^\d/.test(p.text));
-  const lower = own.filter((p) => /^\p{Ll}/u.test(p.raw) && !/^(?:de|del|la|las|los|el|of|the|and|n|y|st|nd|rd|th)$/.test(p.text)).length;
+  const lower = own.filter(
+    (p) => /^\p{Ll}/u.test(p.raw) && !/^(?:de|del|la|las|los|el|of|the|and|n|y|st|nd|rd|th)$/.test(p.text),
+  ).length;
+  if (/^(?:an?|one|un|una|all|each|any|this)$/.test(own[0]!.text)) return false;
   return own.length <= 12 && lower <= 1 && (number ? capitals >= 1 : capitals >= 2) && !/^[$%]$/.test(own[0]!.text);
 }
 
 const isTown = (pieces: readonly Piece[], [from, to]: [number, number]): boolean => {
   const own = pieces.slice(from, to);
-  return own.length <= 6 && /^\p{Lu}\p{Ll}/u.test(own[0]!.raw) && own.every((p) => /^[\p{Lu}\d.'-]/u.test(p.raw) || /^(?:de|del|la|las|los|el|of|the|upon|on|s)$/.test(p.text));
+  return (
+    own.length <= 6 &&
+    /^\p{Lu}\p{Ll}/u.test(own[0]!.raw) &&
+    own.every((p) => /^[\p{Lu}\d.'-]/u.test(p.raw) || /^(?:de|del|la|las|los|el|of|the|upon|on|s)$/.test(p.text))
+  );
 };
 
 /** Leaves out a state and postal code at the end of a town. */
@@ -173,16 +207,28 @@ function cityAt(pieces: readonly Piece[], at: number, out: Reading<string>[]): v
   if (!colon && !starts) return;
   let i = colon ? at + 2 : at + 1;
   if (!colon) {
-    while (i < at + 6 && pieces[i]?.before !== 'gap' && pieces[i]?.before !== 'row' && pieces[i]?.before !== 'part') i++;
+    while (i < at + 6 && pieces[i]?.before !== 'gap' && pieces[i]?.before !== 'row' && pieces[i]?.before !== 'part')
+      i++;
     const below = pieces.findIndex(
       (p, n) =>
-        n >= i && n < i + 60 && p.page === lead.page && Math.abs(p.rect.x - lead.rect.x) < 30 &&
-        p.rect.y - lead.rect.y > 0.7 * lead.rect.h && p.rect.y - lead.rect.y < 3.2 * Math.max(p.rect.h, lead.rect.h),
+        n >= i &&
+        n < i + 60 &&
+        p.page === lead.page &&
+        Math.abs(p.rect.x - lead.rect.x) < 30 &&
+        p.rect.y - lead.rect.y > 0.7 * lead.rect.h &&
+        p.rect.y - lead.rect.y < 3.2 * Math.max(p.rect.h, lead.rect.h),
     );
     if (below < 0) return;
     i = below;
   } else if (pieces[i]?.before === 'row' || pieces[i]?.before === 'part') return;
   let to = i;
-  while (to < pieces.length && to - i < 5 && (to === i || pieces[to]!.before === 'space' || pieces[to]!.before === 'none') && /^\p{Lu}/u.test(pieces[to]!.raw)) to++;
-  if (to > i && isTown(pieces, [i, to])) add(out, textOf(pieces.slice(...withoutState(pieces, [i, to]))), pieces, i, to, true);
+  while (
+    to < pieces.length &&
+    to - i < 5 &&
+    (to === i || pieces[to]!.before === 'space' || pieces[to]!.before === 'none') &&
+    (/^\p{Lu}/u.test(pieces[to]!.raw) || (pieceAt(pieces, to) === '.' && pieceAt(pieces, to - 1) === 'st'))
+  )
+    to++;
+  if (to > i && isTown(pieces, [i, to]))
+    add(out, textOf(pieces.slice(...withoutState(pieces, [i, to]))), pieces, i, to, true);
 }

@@ -43,7 +43,8 @@ export const AFTER_MONEY_CUES: Lexicon = {
   rent: 'a month, per month, monthly, each month, every month, al mes, por mes, mensuales, cada mes, / month, / mo, per calendar month',
   deposit:
     'as earnest money, as an earnest money deposit, as a deposit, as the deposit, as initial deposit, as deposit, is the initial deposit, is the deposit, earnest money, is paid as a deposit, with this contract, with this offer, as security, as a security deposit, as security deposit, como deposito, como arras, en arras, de deposito, as a good faith deposit, initial deposit, security deposit',
-  price: 'as the purchase price, purchase price, as the price, for the property, for the house, for the home, como precio',
+  price:
+    'as the purchase price, purchase price, as the price, for the property, for the house, for the home, como precio',
   none: 'is due then, by a loan, by loan, in loan, is for keys, for keys, for pets, per day, a day, a week, per week, a year, per year, annually, late fee, of it, loan, mortgage, al ano, por ano, por dia, prestamo, at closing, al cierre',
 };
 
@@ -59,7 +60,8 @@ export const DAY_CUES: Lexicon = {
   start:
     'begins, begin, beginning, begins on, starts, start, starting, start date, commences, commence, commencing, commencement, commencement date, move-in, move-in date, move in date, from, desde, empieza, comienza, inicia, inicio, fecha de inicio, a partir del, a partir de, occupancy date, takes possession, lease start, lease begins, listing begins, listing date',
   end: 'ends, end, ending, ends on, end date, expires, expire, expiration, expiration date, expiring, until, through, thru, to, terminates, termination, termination date, hasta, termina, vence, vencimiento, finaliza, fecha de terminacion, fecha de vencimiento, lease end, lease ends, listing ends',
-  signed: 'date, date signed, signed on, day signed, date of signature, fecha, fecha de firma, fecha de la firma, firmado el',
+  signed:
+    'date, date signed, signed on, day signed, date of signature, fecha, fecha de firma, fecha de la firma, firmado el',
   none: 'made on, made this, made and entered into, entered into, entered into this, dated, dated as of, as of, on this, date of offer, offer date, date of this offer, date of this agreement, date of this contract, contract date, agreement date, date prepared, fecha de la oferta, fecha del contrato, celebrado, suscrito, birth, date of birth, born, fecha de nacimiento, offer expires, offer ends, this offer ends, this offer expires, offer shall expire, expiration of offer, response deadline, built, walk-through, walkthrough, walk through, final walk-through, open days, possession, possession date, survey, survey deadline, appraisal, appraisal deadline, title, title deadline, title objection deadline, tax, taxes, license, licence, licence expires, license expires, insurance, received, notice, revision, revised, form date, rev, printed, of the month, escritura, posesion, entrega de llaves, offer is open until, open until, open for acceptance until, acceptance by, valid until, oferta vence, vigencia de la oferta, respond by, counteroffer, disclosures, disclosure, additional deposit, deposit, earnest money, lead paint, repair, repairs, amendment',
 };
 
@@ -75,7 +77,27 @@ export const ANCHOR_CUES: Lexicon = {
 
 /** How far a cue that says more than the words before it pulls. */
 const PULL: Readonly<Record<string, number>> = Object.fromEntries(
-  ['a month', 'per month', 'monthly', 'each month', 'every month', 'al mes', 'por mes', 'mensuales', 'cada mes', 'is due then', 'is for keys', 'by a loan', 'by loan', 'with this contract', 'with this offer', 'per day', 'is the initial deposit', 'is the deposit', 'to inspect'].map((p) => [p, 6]),
+  [
+    'a month',
+    'per month',
+    'monthly',
+    'each month',
+    'every month',
+    'al mes',
+    'por mes',
+    'mensuales',
+    'cada mes',
+    'is due then',
+    'is for keys',
+    'by a loan',
+    'by loan',
+    'with this contract',
+    'with this offer',
+    'per day',
+    'is the initial deposit',
+    'is the deposit',
+    'to inspect',
+  ].map((p) => [p, 6]),
 );
 
 type Index = ReadonlyMap<string, { words: string[]; meaning: Meaning; pull: number }[]>;

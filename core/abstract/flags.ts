@@ -14,7 +14,7 @@ interface FactCandidate {
 /** Captions of facts that are answered with yes or no, by fact. */
 const FLAGS: Readonly<Record<string, string>> = {
   association:
-    'association,homeowners association,home owners association,owners association,owners\' association,homeowners\' association,hoa,asociacion de propietarios,asociacion',
+    "association,homeowners association,home owners association,owners association,owners' association,homeowners' association,hoa,asociacion de propietarios,asociacion",
   flood_zone: 'in a flood zone,flood zone,zona de inundacion',
   tank: 'buried tank,underground tank,oil tank,tanque enterrado',
   pets: 'pets,pets allowed,mascotas',
@@ -27,9 +27,16 @@ const TENANCY_ONLY = new Set(['pets', 'furnished']);
 const CHECKED = /^[x✓✔☒☑⊠■●]$/u;
 const EMPTY = /^[☐□○◯]$/u;
 
-const BUILT = ['built in', 'year built', 'constructed in', 'built', 'year of construction', 'construido en', 'construida en', 'ano de construccion'].map(
-  (p) => p.split(' '),
-);
+const BUILT = [
+  'built in',
+  'year built',
+  'constructed in',
+  'built',
+  'year of construction',
+  'construido en',
+  'construida en',
+  'ano de construccion',
+].map((p) => p.split(' '));
 
 /** Returns the facts that a contract states. */
 export function flagsIn(pieces: readonly Piece[], kind: DealKind): FactCandidate[] {

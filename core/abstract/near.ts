@@ -81,7 +81,8 @@ export function cueBeside(
   const onRow = (cue: Cue) => Math.abs(pieces[cue.from]!.rect.y - rect.y) < 0.6 * rect.h;
   const offer = (cue: Cue, distance: number, more: number) => {
     const rank = distance + more - cue.pull;
-    if (counts(cue.meaning) && (!best || rank < best.rank)) best = { meaning: cue.meaning, distance, rank, onRow: onRow(cue) };
+    if (counts(cue.meaning) && (!best || rank < best.rank))
+      best = { meaning: cue.meaning, distance, rank, onRow: onRow(cue) };
   };
   let words = 0;
   for (let i = from - 1; i >= 0 && i >= from - REACH; i--) {
@@ -152,6 +153,30 @@ function cellOf(pieces: readonly Piece[], at: number): { x0: number; x1: number 
   let to = at + 1;
   while (to < pieces.length && !isStart(pieces, to) && to - at <= MOST_CAPTION) to++;
   if (to - from > MOST_CAPTION || isEnd(pieces, to - 1)) return null;
+  // What has a value of its own is the caption of none.
+  for (let i = from; i < to; i++) if (/\d\d|\$/.test(pieceAt(pieces, i))) return null;
   const [a, b] = [pieces[from]!.rect, pieces[to - 1]!.rect];
   return { x0: a.x, x1: b.x + b.w };
+}
+
+/** How far below its heading a column may go on, in points. */
+const COLUMN = 240;
+
+/** Returns whether a value stands in a column headed by a cue of a meaning, on a row that begins with a caption. */
+export function isInColumnOf(
+  pieces: readonly Piece[],
+  { from, to }: { from: number; to: number },
+  cues: readonly Cue[],
+  meaning: Meaning,
+): boolean {
+  const value = pieces[from]!;
+  if (value.before !== 'gap') return false;
+  const right = pieces[to - 1]!.rect;
+  return cues.some((cue) => {
+    const c = pieces[cue.from]!;
+    const apart = value.rect.y - c.rect.y;
+    if (cue.meaning !== meaning || c.page !== value.page || apart < 0.6 * c.rect.h || apart > COLUMN) return false;
+    const cell = cellOf(pieces, cue.from);
+    return !!cell && cell.x0 < right.x + right.w && cell.x1 > value.rect.x - 40;
+  });
 }

@@ -90,6 +90,12 @@ export function moneyAt(pieces: readonly Piece[], at: number): Found<Money> | nu
   // "$ 412 ,000" was misread or broken: half a figure is no amount.
   const after = pieces[i + 1];
   if (after && /^[,.]?\d/.test(after.text) && after.before === 'none') return null;
+  if (
+    /^[,.]$/.test(pieceAt(pieces, i + 1)) &&
+    /^\d{2,3}(?:\D|$)/.test(pieceAt(pieces, i + 2)) &&
+    pieces[i + 2]!.before === 'none'
+  )
+    return null;
   const word = /^(?:dollars?|dolares|usd|pesos)$/.test(pieceAt(pieces, i + 1));
   return { from: at, to: i + 1 + (word ? 1 : 0), value: { amount, marked: sign || word } };
 }
@@ -216,13 +222,7 @@ function ordinalWordAt(pieces: readonly Piece[], at: number): { to: number; valu
 }
 
 /** Returns the day once its year is read, also from "20 27": the century is often printed. */
-function ended(
-  pieces: readonly Piece[],
-  from: number,
-  at: number,
-  month: number,
-  n: number,
-): Found<WrittenDay> | null {
+function ended(pieces: readonly Piece[], from: number, at: number, month: number, n: number): Found<WrittenDay> | null {
   const text = pieceAt(pieces, at).replace(/[.,]$/, '');
   const next = pieceAt(pieces, at + 1);
   const split = text === '20' && /^\d{2}$/.test(next);

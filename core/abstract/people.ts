@@ -8,14 +8,15 @@ import type { PersonRead, Source } from './types';
 
 /** Words that no name of a person contains: they begin clauses, captions and signatures. */
 const NOT_A_NAME = new Set(
-  'agreement property buyer buyers seller sellers landlord tenant tenants lessor lessee owner owners broker agent date price deposit closing signature signatures initials name names printed print address phone email rent lease contract offer the this that and or of to by between hereinafter called known as whose which is are in at for from on with if when where terms party parties page section clause vendedor comprador arrendador arrendatario inquilino propietario fecha precio firma firmas iniciales nombre domicilio renta contrato direccion telefono correo entre una uno el la los las y del adelante que por para con article exhibit addendum total amount sum purchase sale sales listing residential state county city town unit street home house time title company firm number no yes si license licence security months month days day term begins ends guarantor manager fiador corredor agente owner\'s seller\'s buyer\'s tenant\'s landlord\'s undersigned witness notary both all each any other none n/a na tbd fee percent firm vivienda inmueble propiedad parties: accepted approved received acknowledged'.split(
+  "en in on by made at a agreement property buyer buyers seller sellers landlord tenant tenants lessor lessee owner owners broker agent date price deposit closing signature signatures initials name names printed print address phone email rent lease contract offer the this that and or of to by between hereinafter called known as whose which is are in at for from on with if when where terms party parties page section clause vendedor comprador arrendador arrendatario inquilino propietario fecha precio firma firmas iniciales nombre domicilio renta contrato direccion telefono correo entre una uno el la los las y del adelante que por para con article exhibit addendum total amount sum purchase sale sales listing residential state county city town unit street home house time title company firm number no yes si license licence security months month days day term begins ends guarantor manager fiador corredor agente owner's seller's buyer's tenant's landlord's undersigned witness notary both all each any other none n/a na tbd fee percent firm vivienda inmueble propiedad parties: accepted approved received acknowledged".split(
     ' ',
   ),
 );
 /** Small words within a name: "Maria de la Cruz", "Jan van Dyk". */
 const PARTICLES = new Set('de la del los las van von der den di da dos das du le y e bin al st'.split(' '));
 /** Endings of a company's name. */
-const COMPANY = /^(?:llc|l\.l\.c|inc|incorporated|ltd|limited|corp|corporation|lp|llp|plc|company|co|trust|fund|holdings|partners|partnership|properties|group|bank|associates|association|realty|estates|s\.?a|s\.?l|sociedad|fideicomiso|inmobiliaria)$/;
+const COMPANY =
+  /^(?:llc|l\.l\.c|inc|incorporated|ltd|limited|corp|corporation|lp|llp|plc|company|co|trust|fund|holdings|partners|partnership|properties|group|bank|associates|association|realty|estates|s\.?a|s\.?l|sociedad|fideicomiso|inmobiliaria)$/;
 const JOINING = new Set(['and', '&', 'y', 'e', ',', '/', ';']);
 /** What follows a name and is no part of it: "husband and wife", "a married couple". */
 const STATUS =
@@ -45,10 +46,16 @@ export function nameAt(pieces: readonly Piece[], from: number): Named | null {
         words++;
         continue;
       }
-      if (isCapital(p.raw) && !NOT_A_NAME.has(p.text) && !STATUS.test(p.text)) words++;
+      const initial = words > 0 && /^\p{Lu}$/u.test(p.raw) && pieceAt(pieces, i + 1) === '.';
+      if (isCapital(p.raw) && (initial || !NOT_A_NAME.has(p.text)) && !STATUS.test(p.text)) words++;
       else if (words && PARTICLES.has(p.text) && goesOn(pieces, i)) continue;
       else break;
-    } else if (p.text === '.' && p.before === 'none' && /^(?:[a-z]|jr|sr|st|dr|inc|ltd|co|corp|mr|mrs|ms)$/.test(pieceAt(pieces, i - 1)) && !endsName(pieces, i)) continue;
+    } else if (
+      p.text === '.' &&
+      p.before === 'none' &&
+      /^(?:[a-z]|jr|sr|st|dr|inc|ltd|co|corp|mr|mrs|ms)$/.test(pieceAt(pieces, i - 1))
+    )
+      continue;
     else if (p.text === ',' && /^(?:llc|inc|ltd|jr|sr|lp|corp|l|ii|iii)$/.test(pieceAt(pieces, i + 1))) continue;
     else if (p.text === '&' && words && company === false && companyAhead(pieces, i)) continue;
     else break;
@@ -72,9 +79,6 @@ function goesOn(pieces: readonly Piece[], at: number): boolean {
   }
   return false;
 }
-
-/** Returns whether the full stop after an initial or "Jr" ends the sentence. */
-const endsName = (pieces: readonly Piece[], at: number) => !isCapital(pieces[at + 1]?.raw ?? '') || pieces[at + 1]?.before === 'none';
 
 /** Returns whether "&" is within a company's name: "Towpath & Vane Realty". */
 function companyAhead(pieces: readonly Piece[], at: number): boolean {
@@ -171,10 +175,20 @@ function capacityAt(pieces: readonly Piece[], at: number): string {
   if (pieceAt(pieces, i) === ',') i++;
   const first = pieceAt(pieces, i);
   if (first === 'as' || first === 'its' || first === 'su' || first === 'como') i++;
-  if (!/^(?:trustee|executor|executrix|administrator|attorney|manager|member|president|director|partner|agent|guardian|conservator|personal|fiduciari[oa]|albacea|apoderad[oa]|gerente|representante)$/.test(pieceAt(pieces, i)))
+  if (
+    !/^(?:trustee|executor|executrix|administrator|attorney|manager|member|president|director|partner|agent|guardian|conservator|personal|fiduciari[oa]|albacea|apoderad[oa]|gerente|representante)$/.test(
+      pieceAt(pieces, i),
+    )
+  )
     return '';
   let to = i;
-  while (to < pieces.length && to - i < 12 && pieces[to]!.before !== 'part' && !/^[(;.:"“]$/.test(pieceAt(pieces, to)) && !(pieceAt(pieces, to) === ',' )) {
+  while (
+    to < pieces.length &&
+    to - i < 12 &&
+    pieces[to]!.before !== 'part' &&
+    !/^[(;.:"“]$/.test(pieceAt(pieces, to)) &&
+    !(pieceAt(pieces, to) === ',')
+  ) {
     if (to > i && JOINING.has(pieceAt(pieces, to)) && nameAt(pieces, to + 1)) break;
     to++;
   }
@@ -189,7 +203,9 @@ function roleIn(pieces: readonly Piece[], from: number, to: number, sense: Sense
 
 /** Words that lead to a defined role: `(hereinafter, the "Seller")`, `(en adelante, "el Vendedor")`. */
 const LEADING = new Set(
-  'the hereinafter hereafter called referred to as collectively together individually and en adelante el la los las denominado denominada denominados llamado llamada llamados lo sucesivo quien se le quienes , ; designated known a'.split(' '),
+  'the hereinafter hereafter called referred to as collectively together individually and en adelante el la los las denominado denominada denominados llamado llamada llamados lo sucesivo quien se le quienes , ; designated known a'.split(
+    ' ',
+  ),
 );
 
 /** Returns the people before a role in quotation marks: `Ana Ruiz and Leo Vega ("Buyers")`. */
@@ -202,7 +218,12 @@ function definedAt(pieces: readonly Piece[], at: number, sense: Sense): { mentio
   let status = 0;
   while (status < 14 && !/^["“«(]$/.test(pieceAt(pieces, i)) && !LEADING.has(pieceAt(pieces, i)) && i < pieces.length) {
     const text = pieceAt(pieces, i);
-    const aside = STATUS.test(text) || JOINING.has(text) || /^(?:as|with|in|common|right|of|survivorship|community|property|an?|por|su|propio|derecho|edad|de|whose|an)$/.test(text);
+    const aside =
+      STATUS.test(text) ||
+      JOINING.has(text) ||
+      /^(?:as|with|in|common|right|of|survivorship|community|property|an?|por|su|propio|derecho|edad|de|whose|an)$/.test(
+        text,
+      );
     const capacity = capacityAt(pieces, to) !== '' && status < 12;
     if (!aside && !capacity) break;
     i++;
@@ -217,7 +238,9 @@ function definedAt(pieces: readonly Piece[], at: number, sense: Sense): { mentio
     led++;
   }
   const quoted = QUOTE.test(pieceAt(pieces, i));
-  const hereinafter = led > 0 && pieces.slice(i - led, i).some((p) => /^(?:hereinafter|hereafter|called|adelante|denominad|llamad)/.test(p.text));
+  const hereinafter =
+    led > 0 &&
+    pieces.slice(i - led, i).some((p) => /^(?:hereinafter|hereafter|called|adelante|denominad|llamad)/.test(p.text));
   if (!quoted && !bracket && !hereinafter) return null;
   let end = quoted ? i + 1 : i;
   const start = end;
@@ -237,20 +260,28 @@ function overAside(pieces: readonly Piece[], at: number): number {
   if (!/^(?:of|residing|whose|with|having|con|domiciliad[oa]|a|an|de)$/.test(pieceAt(pieces, from))) return at;
   for (let i = from; i < from + 25 && i < pieces.length; i++) {
     if (pieceAt(pieces, i) === '(') return i;
-    if (isEnd(pieces, i) || pieces[i]!.before === 'part' || pieceAt(pieces, i) === 'and' || pieceAt(pieces, i) === 'y') return at;
+    if (isEnd(pieces, i) || pieces[i]!.before === 'part' || /^(?:and|y|between|entre)$/.test(pieceAt(pieces, i)))
+      return at;
   }
   return at;
 }
 
 /** Captions that ask for a name, beside the role itself. */
 const CAPTION_WORDS = new Set(
-  "name names of the printed print full legal 's s ( ) 1 2 3 4 5 6 # no . : nombre nombres del de la los el and / y - record – —".split(' '),
+  "name names of the printed print full legal 's s ( ) 1 2 3 4 5 6 # no . : nombre nombres del de la los el and / y - record – —".split(
+    ' ',
+  ),
 );
 
 /** Returns the people after a caption: "Seller: Orla Byrne", "Buyer 1  Ana Ruiz", "Name of tenant: …". */
 function captionedAt(pieces: readonly Piece[], at: number, sense: Sense): Mention[] {
   const lead = pieces[at]!;
-  const starts = lead.before !== 'none' && (lead.before !== 'space' || [':', '.', ',', ';'].includes(pieceAt(pieces, at - 1)) || lead.raw === lead.raw.toUpperCase() || isCapital(lead.raw));
+  const starts =
+    lead.before !== 'none' &&
+    (lead.before !== 'space' ||
+      [':', '.', ',', ';'].includes(pieceAt(pieces, at - 1)) ||
+      lead.raw === lead.raw.toUpperCase() ||
+      isCapital(lead.raw));
   if (!starts || !/^\p{L}/u.test(lead.raw)) return [];
   let to = at;
   let colon = false;
@@ -262,7 +293,8 @@ function captionedAt(pieces: readonly Piece[], at: number, sense: Sense): Mentio
       to++;
       break;
     }
-    const isRole = roleOfWords(p.text, sense) !== null || /^(?:listing|selling|buyer's|seller's|property|broker's)$/.test(p.text);
+    const isRole =
+      roleOfWords(p.text, sense) !== null || /^(?:listing|selling|buyer's|seller's|property|broker's)$/.test(p.text);
     if (!isRole && !CAPTION_WORDS.has(p.text)) break;
     to++;
   }
@@ -270,7 +302,13 @@ function captionedAt(pieces: readonly Piece[], at: number, sense: Sense): Mentio
   const words = textOf(pieces.slice(at, to));
   if (/sign|firma|initial|inicial/i.test(words)) return [];
   const role = roleIn(pieces, at, to, sense);
-  if (!role || roleIn(pieces, at, at + 1, sense) === null && !CAPTION_WORDS.has(lead.text) && !/^(?:listing|selling|buyer's|seller's|property)$/.test(lead.text)) return [];
+  if (
+    !role ||
+    (roleIn(pieces, at, at + 1, sense) === null &&
+      !CAPTION_WORDS.has(lead.text) &&
+      !/^(?:listing|selling|buyer's|seller's|property)$/.test(lead.text))
+  )
+    return [];
   const first = pieces[to];
   const gap = first && (first.before === 'gap' || colon);
   if (first?.before === 'space' && !colon && lead.before !== 'space' && lead.before !== 'none') {
@@ -285,10 +323,18 @@ function captionedAt(pieces: readonly Piece[], at: number, sense: Sense): Mentio
   }
   if (first && gap && first.before !== 'row' && first.before !== 'part') {
     const { names } = listAt(pieces, to, true);
-    if (names.length) return names.map((n) => mention(pieces, n, { ...role, ordinal: names.length > 1 ? null : role.ordinal }, colon || lead.before !== 'space'));
+    if (names.length)
+      return names.map((n) =>
+        mention(
+          pieces,
+          n,
+          { ...role, ordinal: names.length > 1 ? null : role.ordinal },
+          colon || lead.before !== 'space',
+        ),
+      );
   }
   // A caption at the start of a row or cell, with the name in the row below it, or above the line it explains.
-  if (lead.before === 'space' || lead.before === 'none' || colon && first && first.before === 'space') return [];
+  if (lead.before === 'space' || lead.before === 'none' || (colon && first && first.before === 'space')) return [];
   const below = belowOf(pieces, at, to);
   if (below === null) return [];
   const { names } = listAt(pieces, below, false);
@@ -305,7 +351,12 @@ function belowOf(pieces: readonly Piece[], from: number, to: number): number | n
     const apart = p.rect.y - caption.rect.y;
     if (apart > 3.2 * Math.max(caption.rect.h, p.rect.h)) return null;
     if (apart < 0.7 * caption.rect.h || p.before === 'space' || p.before === 'none') continue;
-    if (p.rect.x < end.rect.x + end.rect.w + 40 && p.rect.x + p.rect.w > caption.rect.x - 4 && p.rect.x > caption.rect.x - 30) return i;
+    if (
+      p.rect.x < end.rect.x + end.rect.w + 40 &&
+      p.rect.x + p.rect.w > caption.rect.x - 4 &&
+      p.rect.x > caption.rect.x - 30
+    )
+      return i;
   }
   return null;
 }
@@ -323,7 +374,11 @@ function followedAt(pieces: readonly Piece[], at: number, sense: Sense): Mention
   i++;
   while (/^(?:as|the|como|el|la|los|,)$/.test(pieceAt(pieces, i))) i++;
   const role = roleIn(pieces, i, i + 2, sense);
-  if (!role || roleIn(pieces, i, i + 1, sense) === null && !/^(?:listing|buyer's|seller's|property)$/.test(pieceAt(pieces, i))) return [];
+  if (
+    !role ||
+    (roleIn(pieces, i, i + 1, sense) === null && !/^(?:listing|buyer's|seller's|property)$/.test(pieceAt(pieces, i)))
+  )
+    return [];
   return names.map((n) => mention(pieces, n, { ...role, ordinal: null }, true));
 }
 
@@ -368,7 +423,10 @@ function printedAt(pieces: readonly Piece[], at: number, sense: Sense): Mention[
   const next = pieces[end];
   // Within a sentence "name" is a word like others.
   if (!colon && next && next.before === 'space' && !/^[)]$/.test(next.text)) return [];
-  const beside = next && next.before !== 'row' && next.before !== 'part' && (colon || next.before === 'gap') ? nameAt(pieces, end) : null;
+  const beside =
+    next && next.before !== 'row' && next.before !== 'part' && (colon || next.before === 'gap')
+      ? nameAt(pieces, end)
+      : null;
   const value = beside ?? nameAbove(pieces, at, end) ?? nameBelow(pieces, at, end);
   if (!value) return [];
   const role = roleNear(pieces, value.from, sense) ?? roleNear(pieces, at, sense);
@@ -469,7 +527,9 @@ export function peopleOf(mentions: readonly Mention[], sides: readonly Side[]): 
       const other = [...(sideOf.get(key.slice(p.side.length + 1)) ?? [])].filter((s) => s !== p.side && !isBroker(s));
       return { ...p, certain: p.certain && (!other.length || isBroker(p.side)) };
     })
-    .sort((a, b) => sides.indexOf(a.side) - sides.indexOf(b.side) || (a.ordinal ?? 99) - (b.ordinal ?? 99) || a.at - b.at)
+    .sort(
+      (a, b) => sides.indexOf(a.side) - sides.indexOf(b.side) || (a.ordinal ?? 99) - (b.ordinal ?? 99) || a.at - b.at,
+    )
     .map(({ ordinal: _, at: __, ...p }) => p);
 }
 

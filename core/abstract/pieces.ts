@@ -95,7 +95,12 @@ export function sourceOf(pieces: readonly Piece[], from: number, to: number): So
   const right = Math.max(...onRow.map((p) => p.rect.x + p.rect.w));
   const bottom = Math.max(...onRow.map((p) => p.rect.y + p.rect.h));
   let start = from;
-  while (start > 0 && from - start < SHOWN && pieces[start - 1]!.page === first.page && pieces[start]!.before !== 'part')
+  while (
+    start > 0 &&
+    from - start < SHOWN &&
+    pieces[start - 1]!.page === first.page &&
+    pieces[start]!.before !== 'part'
+  )
     start--;
   let end = to;
   while (end < pieces.length && end - to < SHOWN && pieces[end]!.page === first.page && pieces[end]!.before !== 'part')

@@ -36,11 +36,7 @@ export function abstractOf(pages: readonly AbstractPage[], fileName = ''): Abstr
     ...days.dates,
     ...(signed ? [signed] : []),
   ];
-  const fields = [
-    ...fieldOf('address', places.address),
-    ...fieldOf('city', places.city),
-    ...fieldsOf(candidates),
-  ];
+  const fields = [...fieldOf('address', places.address), ...fieldOf('city', places.city), ...fieldsOf(candidates)];
   return { kind, kindCertain, people: withDoubt(people, read), fields: fields.map((f) => doubted(f, read)) };
 }
 
@@ -56,28 +52,42 @@ function bounded(pages: readonly AbstractPage[]): AbstractPage[] {
 /** A longer run of letters is no word. */
 const MOST_LETTERS = 80;
 
-const TENANCY = /\b(?:tenants?|lessees?|landlords?|lessors?|rent|lease|arrendador|arrendatari[oa]|inquilin[oa]|arrendamiento|alquiler|renta)\b/g;
-const SALE = /\b(?:buyers?|purchasers?|purchase|comprador(?:a|es)?|compraventa|closing|cierre|offers? to (?:buy|purchase))\b/g;
+const TENANCY =
+  /\b(?:tenants?|lessees?|landlords?|lessors?|rent|lease|arrendador|arrendatari[oa]|inquilin[oa]|arrendamiento|alquiler|renta)\b/g;
+const SALE =
+  /\b(?:buyers?|purchasers?|purchase|comprador(?:a|es)?|compraventa|closing|cierre|offers? to (?:buy|purchase))\b/g;
 const LISTING = /\b(?:listing|right to sell|corretaje|list price|asking price|precio de lista)\b/g;
 
 /** Returns the kind of deal a document is about. */
 function kindOf(text: string, fileName: string): { kind: DealKind; certain: boolean } {
   const all = plain(text).slice(0, 40_000);
   const type = suggestType(text, fileName);
-  const [lets, sells, lists] = [TENANCY, SALE, LISTING].map((re) => all.match(re)?.length ?? 0) as [number, number, number];
+  const [lets, sells, lists] = [TENANCY, SALE, LISTING].map((re) => all.match(re)?.length ?? 0) as [
+    number,
+    number,
+    number,
+  ];
   const title = all.slice(0, 160);
-  if (type === 'listing_agreement' || (/\b(?:listing|right to sell|corretaje|brokerage agreement|exclusive)\b/.test(title) && lists >= 2))
+  if (
+    type === 'listing_agreement' ||
+    (/\b(?:listing|right to sell|corretaje|brokerage agreement|exclusive)\b/.test(title) && lists >= 2)
+  )
     return { kind: 'listing', certain: true };
   if (type === 'lease') return { kind: 'tenancy', certain: lets > sells };
   if (type === 'purchase_agreement' || type === 'counteroffer') return { kind: 'sale', certain: sells > lets };
-  if (lists > sells && lists > lets) return { kind: 'listing', certain: lists >= 3 && lists > 2 * Math.max(sells, lets) };
-  return lets > sells ? { kind: 'tenancy', certain: lets >= 4 && lets > 2 * sells } : { kind: 'sale', certain: sells >= 4 && sells > 2 * lets };
+  if (lists > sells && lists > lets)
+    return { kind: 'listing', certain: lists >= 3 && lists > 2 * Math.max(sells, lets) };
+  return lets > sells
+    ? { kind: 'tenancy', certain: lets >= 4 && lets > 2 * sells }
+    : { kind: 'sale', certain: sells >= 4 && sells > 2 * lets };
 }
 
 /** Returns whether a document is in Spanish. */
 function isSpanish(text: string): boolean {
   const all = plain(text).slice(0, 20_000);
-  const [es, en] = [/\b(?:el|la|los|las|de|del|que|por|en|y)\b/g, /\b(?:the|of|and|to|in|is|for|by)\b/g].map((re) => all.match(re)?.length ?? 0);
+  const [es, en] = [/\b(?:el|la|los|las|de|del|que|por|en|y)\b/g, /\b(?:the|of|and|to|in|is|for|by)\b/g].map(
+    (re) => all.match(re)?.length ?? 0,
+  );
   return (es ?? 0) > (en ?? 0);
 }
 
@@ -115,7 +125,9 @@ const isScanned = (pages: readonly AbstractPage[], page: number) => pages[page -
 function doubted(f: FieldRead, pages: readonly AbstractPage[]): FieldRead {
   const [first] = f.readings;
   const onScan = !!first && first.sources.every((s) => isScanned(pages, s.page));
-  return onScan && first.sources.length < 2 && (f.field === 'address' || f.field === 'city') ? { ...f, certain: false } : f;
+  return onScan && first.sources.length < 2 && (f.field === 'address' || f.field === 'city')
+    ? { ...f, certain: false }
+    : f;
 }
 
 function withDoubt(people: PersonRead[], pages: readonly AbstractPage[]): PersonRead[] {

@@ -40,4 +40,3 @@ export function lastSignatureOf(
     clear: enough && parties.every((s) => s.sure),
   };
 }
-

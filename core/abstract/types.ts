@@ -56,7 +56,8 @@ export interface PersonRead {
 
 /** What a contract says about its deal. */
 export interface Abstract {
-  kind: DealKind | null;
+  /** What it most likely is. */
+  kind: DealKind;
   kindCertain: boolean;
   people: PersonRead[];
   fields: FieldRead[];

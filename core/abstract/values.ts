@@ -1,8 +1,18 @@
 /** Amounts, days and counted days of a contract, each with what the words around it say that it is. */
 import { MOST_DAYS, type Count } from '../calendar';
 import type { DealKind, KeyDate } from '../deal';
-import { AFTER_MONEY_CUES, ANCHOR_CUES, cueAt, cuesIn, DAY_CUES, indexOf, MONEY_CUES, type Cue, type Meaning } from './cues';
-import { cueBeside, cueOfCell, mapOf, type CueMap, type Near } from './near';
+import {
+  AFTER_MONEY_CUES,
+  ANCHOR_CUES,
+  cueAt,
+  cuesIn,
+  DAY_CUES,
+  indexOf,
+  MONEY_CUES,
+  type Cue,
+  type Meaning,
+} from './cues';
+import { cueBeside, cueOfCell, isInColumnOf, mapOf, type CueMap, type Near } from './near';
 import { dayAt, moneyAt, numberAt, percentAt, type Found } from './numbers';
 import { pieceAt, sourceOf, type Piece } from './pieces';
 import type { FieldKey, Source, StatedDay } from './types';
@@ -30,7 +40,11 @@ const MOST_VALUES = 2_000;
 const CLOSE = 4;
 
 const MONEY = indexOf(MONEY_CUES);
-const AFTER_MONEY = indexOf({ ...MONEY_CUES, ...AFTER_MONEY_CUES, none: `${MONEY_CUES.none ?? ''}, ${AFTER_MONEY_CUES.none ?? ''}` });
+const AFTER_MONEY = indexOf({
+  ...MONEY_CUES,
+  ...AFTER_MONEY_CUES,
+  none: `${MONEY_CUES.none ?? ''}, ${AFTER_MONEY_CUES.none ?? ''}`,
+});
 const DAYS = indexOf(DAY_CUES);
 const ANCHORS = indexOf(ANCHOR_CUES);
 
@@ -94,7 +108,12 @@ class Cues {
     const beside = cueBeside(this.pieces, value, this.map, isValue, counts);
     if (beside?.onRow && beside.distance <= CLOSE) return beside;
     const page = this.byPage.get(this.pieces[value.from]!.page) ?? [];
-    return (page.length <= MOST_VALUES ? cueOfCell(this.pieces, value, page, counts) : null) ?? beside;
+    if (page.length > MOST_VALUES) return beside;
+    return cueOfCell(this.pieces, value, page, counts) ?? beside ?? this.headed(value, page);
+  }
+  /** Returns that a day in a column of dates is that of a signature. */
+  private headed(value: Found<unknown>, page: readonly Cue[]): Near | null {
+    return isInColumnOf(this.pieces, value, page, 'signed') ? { meaning: 'signed', distance: 0, onRow: false } : null;
   }
 }
 
@@ -118,7 +137,10 @@ export function amountsIn(pieces: readonly Piece[], kind: DealKind): Candidate[]
 function isAmount(pieces: readonly Piece[], { from, to, value }: Found<{ amount: number; marked: boolean }>): boolean {
   if (value.marked) return true;
   if (value.amount < 100) return false;
-  return !/^(?:%|percent|days?|dias?|years?|months?|\/|-|square|sq)$/.test(pieceAt(pieces, to)) && pieceAt(pieces, from - 1) !== '/';
+  return (
+    !/^(?:%|percent|days?|dias?|years?|months?|\/|-|square|sq)$/.test(pieceAt(pieces, to)) &&
+    !/^(?:[\/,.-]|\d.*)$/.test(pieceAt(pieces, from - 1))
+  );
 }
 
 /** Returns the commission in percent. */
@@ -241,7 +263,12 @@ export function countAt(pieces: readonly Piece[], at: number): Found<WrittenCoun
           anchor: anchor.meaning,
         },
       };
-    if (!/^(?:the|la|el|los|las|de|del|of|buyer|seller|buyer's|seller's|'s|date|fecha|mutual|final|full|written)$/.test(pieceAt(pieces, i))) return null;
+    if (
+      !/^(?:the|la|el|los|las|de|del|of|buyer|seller|buyer's|seller's|'s|date|fecha|mutual|final|full|written)$/.test(
+        pieceAt(pieces, i),
+      )
+    )
+      return null;
   }
   return null;
 }
@@ -257,12 +284,21 @@ function countedIn(pieces: readonly Piece[], kind: DealKind, cues: Cues, isDay: 
   const found = allIn(pieces, (i) => countAt(pieces, i));
   const isCount = taken(found);
   return found.flatMap((f): Candidate[] => {
-    const near = cues.of(f, (i) => isCount(i) || isDay(i), (m) => m !== 'signed' && m !== 'accepted' && counted(kind)(m));
+    const near = cues.of(
+      f,
+      (i) => isCount(i) || isDay(i),
+      (m) => m !== 'signed' && m !== 'accepted' && counted(kind)(m),
+    );
     const field = near && FIELDS[kind][near.meaning];
     const from = ANCHOR_DATES[kind][f.value.anchor];
     if (!near || !field?.startsWith('date.') || !from || field === `date.${from}`) return [];
     return [
-      { field, value: { count: f.value.count, from }, source: sourceOf(pieces, f.from, f.to), clear: near.distance <= CLOSE },
+      {
+        field,
+        value: { count: f.value.count, from },
+        source: sourceOf(pieces, f.from, f.to),
+        clear: near.distance <= CLOSE,
+      },
     ];
   });
 }

@@ -58,18 +58,34 @@ export function linesOf(glyphs: Glyph[]): TextLine[] {
 
 /** Characters over which values are typed: a line of underscores, or of dots. */
 const RULE = /[_\u2017\uff3f\u23af.\u2024\u2025\u2026\u00b7]/u;
+/** Number of spaces side by side that are a blank, underlined or in a cell. */
+const BLANK_SPACES = 6;
+
+/** Returns which characters of a row are a blank that may be typed over: underscores, dots, and spaces where many stand side by side. */
+function ruleOf(sorted: Glyph[]): (ch: string) => boolean {
+  const spaces = sorted.filter((g) => g.ch === ' ' || g.ch === '\u00a0');
+  let side = 0;
+  for (const [i, g] of spaces.entries()) {
+    const last = spaces[i - 1];
+    side = last && Math.abs(g.x0 - last.x1) < 0.1 * g.size ? side + 1 : 1;
+    if (side >= BLANK_SPACES) return (ch) => RULE.test(ch) || ch === ' ' || ch === '\u00a0';
+  }
+  return (ch) => RULE.test(ch);
+}
+
 /** Share of a character's width that must be covered for it to count as typed over. */
 const TYPED_OVER = 0.5;
 
 /** Returns the characters of a row, from left to right, without the underscores and dots that a value is typed over. */
 function withoutTypedOver(row: Glyph[]): Glyph[] {
   const sorted = row.sort((a, b) => a.x0 - b.x0);
-  if (!sorted.some((g) => RULE.test(g.ch))) return sorted;
-  const letters = sorted.filter((g) => !RULE.test(g.ch) && g.ch.trim() !== '');
+  const isRule = ruleOf(sorted);
+  if (!sorted.some((g) => isRule(g.ch))) return sorted;
+  const letters = sorted.filter((g) => !isRule(g.ch) && g.ch.trim() !== '');
   let from = 0;
   const dropped: Glyph[] = [];
   const left = sorted.filter((g) => {
-    if (!RULE.test(g.ch)) return true;
+    if (!isRule(g.ch)) return true;
     while (from < letters.length && itemAt(letters, from).x1 < g.x0) from++;
     let covered = 0;
     for (let i = from; i < letters.length && itemAt(letters, i).x0 < g.x1; i++)
@@ -90,9 +106,10 @@ function withoutLeader(row: Glyph[], dropped: Glyph[]): Glyph[] {
   const [first, last] = [dots[0], dots.at(-1)];
   const gaps = dots.flatMap((d, i) => (i ? [d.x0 - itemAt(dots, i - 1).x0] : []));
   if (!first || !last || gaps.length < 2) return row;
-  // Dots between those that were dropped may show: the smallest distance is that of the leader.
-  const pitch = Math.min(...gaps);
+  // Dots between those that were dropped may show: the smallest distance is that of the leader, nearly.
+  let pitch = Math.min(...gaps);
   if (pitch < 1) return row;
+  for (const d of dots.slice(1)) pitch = (d.x0 - first.x0) / Math.max(1, Math.round((d.x0 - first.x0) / pitch));
   return row.filter((g) => {
     if (!DOT.test(g.ch) || g.x0 < first.x0 - 3 * pitch || g.x0 > last.x0 + 2 * pitch) return true;
     const steps = (g.x0 - first.x0) / pitch;

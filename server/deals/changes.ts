@@ -22,7 +22,7 @@ import { itemAt } from '@gatepath/core/sure';
 import type { DealChanged, DealPatch } from '@gatepath/contract';
 import type { Context } from '../context';
 import type { Db } from '../db/pool';
-import { inTransaction } from '../db/tx';
+import { inTransaction, type Tx } from '../db/tx';
 import { listMembers, type Member } from '../firm/queries';
 import { topics } from '../live/live';
 import { notFound, Problem } from '../problem';
@@ -43,20 +43,36 @@ import { queueDealStatus } from '../jobs/deal-status';
  */
 export async function changeDeal(ctx: Context, dealId: string, body: DealPatch, member: Member): Promise<DealChanged> {
   const before = (await q.computedOf(ctx.database.pool, dealId))?.needs ?? NOTHING_COMPUTED.needs;
-  await inTransaction(ctx.database.pool, async (tx) => {
-    const { db, afterCommit } = tx;
-    const was = await q.lockDeal(db, dealId);
-    if (!was) throw notFound('This deal');
-    const own = await q.ownFacts(db);
-    const now = changed(was, body, own, ctx.clock.now());
-    await q.updateDeal(db, now);
-    if (body.memberIds) await giveTo(db, dealId, body.memberIds);
-    await note(ctx, db, dealId, changeWords(was, now, own, member.name));
-    if (body.memberIds) await note(ctx, db, dealId, [`${member.name} changed who the deal is assigned to.`]);
-    await queueDealStatus(ctx, tx, dealId);
-    afterCommit(() => ctx.live.notify(topics.deals()));
-  });
+  await inTransaction(ctx.database.pool, (tx) => changeDealIn(ctx, tx, dealId, body, member.name));
   return changedView(ctx, dealId, before, member);
+}
+
+/**
+ * Changes a deal as part of a transaction.
+ *
+ * @param by    who changes it, as the activity names them
+ * @param also  further sentences for the activity
+ * @throws Problem `not-found`, `bad-fact`, `bad-status`, `unknown-member`
+ */
+export async function changeDealIn(
+  ctx: Context,
+  tx: Tx,
+  dealId: string,
+  body: DealPatch,
+  by: string,
+  also: string[] = [],
+): Promise<void> {
+  const { db, afterCommit } = tx;
+  const was = await q.lockDeal(db, dealId);
+  if (!was) throw notFound('This deal');
+  const own = await q.ownFacts(db);
+  const now = changed(was, body, own, ctx.clock.now());
+  await q.updateDeal(db, now);
+  if (body.memberIds) await giveTo(db, dealId, body.memberIds);
+  await note(ctx, db, dealId, [...changeWords(was, now, own, by), ...also]);
+  if (body.memberIds) await note(ctx, db, dealId, [`${by} changed who the deal is assigned to.`]);
+  await queueDealStatus(ctx, tx, dealId);
+  afterCommit(() => ctx.live.notify(topics.deals()));
 }
 
 /** Returns the deal after a change, with the change's effect on its requirements. */

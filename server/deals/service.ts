@@ -15,10 +15,10 @@ import { count } from '@gatepath/core/text';
 import type { DealBody, DealSummary, DealView } from '@gatepath/contract';
 import type { Context } from '../context';
 import { queueFileDeletionIn } from '../files/tidy';
-import { inTransaction } from '../db/tx';
+import { inTransaction, type Tx } from '../db/tx';
 import { documentsOfDeal } from '../documents/queries';
 import { documentView } from '../documents/service';
-import type { Member } from '../firm/queries';
+import type { Firm, Member } from '../firm/queries';
 import { newId } from '../ids';
 import { forecastView } from '../insight/pace';
 import { topics } from '../live/live';
@@ -57,29 +57,40 @@ export function dealHead(d: q.DealRow, figures: Figures | null, today: string): 
  * @returns the deal
  */
 export async function openDeal(ctx: Context, body: DealBody, member: Member): Promise<DealView> {
-  const at = ctx.clock.now();
-  const id = newId();
   const firm = sure(await ctx.firm(), 'the firm');
-  const forWhom = forWhomIn(body.kind, body.forWhom ?? itemAt(FOR_WHOM_OF[body.kind], 0));
-  await inTransaction(ctx.database.pool, async (tx) => {
-    const { db, afterCommit } = tx;
-    await q.insertDeal(db, {
-      id,
-      kind: body.kind,
-      address: body.address,
-      city: body.city ?? '',
-      time_zone: firm.time_zone,
-      created_at: at,
-      for_whom: forWhom,
-      status: itemAt(STATUSES_OF[body.kind], 0),
-      status_on: dayOf(at.toISOString(), firm.time_zone),
-    });
-    for (const p of body.parties ?? []) await addParty(db, id, p, at);
-    await note(ctx, db, id, [`${member.name} opened the deal.`]);
-    afterCommit(() => ctx.live.notify(topics.deals()));
-  });
+  const id = await inTransaction(ctx.database.pool, (tx) =>
+    openDealIn(ctx, tx, firm, body, [`${member.name} opened the deal.`]),
+  );
   await computeDealStatus(ctx, id);
   return dealView(ctx, id, member);
+}
+
+/**
+ * Opens a deal as part of a transaction.
+ *
+ * @param firm   whose time zone the deal gets
+ * @param words  what the activity says of it, in sentences
+ * @returns the deal's id
+ */
+export async function openDealIn(ctx: Context, tx: Tx, firm: Firm, body: DealBody, words: string[]): Promise<string> {
+  const { db, afterCommit } = tx;
+  const at = ctx.clock.now();
+  const id = newId();
+  await q.insertDeal(db, {
+    id,
+    kind: body.kind,
+    address: body.address,
+    city: body.city ?? '',
+    time_zone: firm.time_zone,
+    created_at: at,
+    for_whom: forWhomIn(body.kind, body.forWhom ?? itemAt(FOR_WHOM_OF[body.kind], 0)),
+    status: itemAt(STATUSES_OF[body.kind], 0),
+    status_on: dayOf(at.toISOString(), firm.time_zone),
+  });
+  for (const p of body.parties ?? []) await addParty(db, id, p, at);
+  await note(ctx, db, id, words);
+  afterCommit(() => ctx.live.notify(topics.deals()));
+  return id;
 }
 
 /**

@@ -13,7 +13,7 @@ import type { SortProblem } from '../uploads/convert';
 import { notFound, Problem } from '../problem';
 import { WorkFailure } from '../work/failure';
 import { codeOfProblem, wordsOfProblem, type PaperProblem } from './problems';
-import { documentChanged } from './place';
+import { documentChanged, type Place } from './place';
 import * as q from './queries';
 import { documentView } from './service';
 import { isOneOf, itemAt } from '@gatepath/core/sure';
@@ -116,21 +116,19 @@ export async function bringIn(
 /** Inserts a prepared document and starts reading it. */
 async function saveDocument(ctx: Context, d: Paper & { deal_id: string; replaces?: string[] }): Promise<q.DocumentRow> {
   return inTransaction(ctx.database.pool, async (tx) => {
-    const row = await insertPaper(ctx, tx, d, { deal_id: d.deal_id, shelf_id: null });
+    const row = await insertPaper(ctx, tx, d, { deal_id: d.deal_id });
     if (d.replaces?.length) await q.setReplaced(tx.db, d.deal_id, d.replaces, row.id);
     return row;
   });
 }
 
-/** Inserts a prepared document into a deal or the shelf, and enqueues reading it. */
-export async function insertPaper(
-  ctx: Context,
-  tx: Tx,
-  d: Paper,
-  place: Pick<q.DocumentRow, 'deal_id' | 'shelf_id'>,
-): Promise<q.DocumentRow> {
+/** Inserts a prepared document into a deal, the shelf or the incoming contracts, and enqueues reading it. */
+export async function insertPaper(ctx: Context, tx: Tx, d: Paper, place: Partial<Place>): Promise<q.DocumentRow> {
   const row: q.DocumentRow = {
     id: newId(),
+    deal_id: null,
+    shelf_id: null,
+    incoming_id: null,
     ...place,
     form_id: null,
     form_edition: null,

@@ -5,9 +5,11 @@ import { queueDealStatus } from '../jobs/deal-status';
 import { topics } from '../live/live';
 import type { DocumentRow } from './queries';
 
-type Place = Pick<DocumentRow, 'deal_id' | 'shelf_id'>;
+/** Where a document is: in a deal, on the shelf, or among the incoming contracts. */
+export type Place = Pick<DocumentRow, 'deal_id' | 'shelf_id' | 'incoming_id'>;
 
-const topicOf = (d: Place) => (d.deal_id ? topics.deal(d.deal_id) : topics.shelf(d.shelf_id ?? ''));
+const topicOf = (d: Place) =>
+  d.deal_id ? topics.deal(d.deal_id) : d.incoming_id ? topics.incoming(d.incoming_id) : topics.shelf(d.shelf_id ?? '');
 
 /** Notifies the screens that show a document. */
 export const notifyAbout = (ctx: Context, d: Place) => ctx.live.notify(topicOf(d));
@@ -22,6 +24,7 @@ export async function documentChanged(ctx: Context, tx: Tx, d: Place): Promise<v
 export async function documentRead(ctx: Context, d: Place & { id: string }): Promise<void> {
   notifyAbout(ctx, d);
   await ctx.jobs.queueNow('remember', d.id);
+  if (!d.shelf_id) await ctx.jobs.queueNow('abstract', d.id);
   if (d.deal_id) await ctx.jobs.queueNow('deal', d.deal_id);
   else if (d.shelf_id) await ctx.jobs.queueNow('form', d.shelf_id);
 }

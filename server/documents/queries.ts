@@ -9,6 +9,8 @@ export interface DocumentRow {
   deal_id: string | null;
   /** The form it is the paper of; null in a deal. */
   shelf_id: string | null;
+  /** The incoming contract it is; null in a deal and on the shelf. */
+  incoming_id: string | null;
   /** The form it was made from, and which edition of it. */
   form_id: string | null;
   form_edition: number | null;
@@ -64,8 +66,8 @@ const COLUMNS = '*, ends_on::text, elsewhere_on::text';
 /** Inserts a document. */
 export async function insertDocument(db: Db, d: NewDocument): Promise<void> {
   await db.query(
-    `insert into document (id, deal_id, name, file_name, original_sha256, sha256, bytes, pages, pages_read, status, problem, facts_sha256, created_at, type, came_as, made_from, replaced_by, sealed, left_out, shelf_id, form_id, form_edition, words, known_id)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20, $21, $22, $23, $24)`,
+    `insert into document (id, deal_id, name, file_name, original_sha256, sha256, bytes, pages, pages_read, status, problem, facts_sha256, created_at, type, came_as, made_from, replaced_by, sealed, left_out, shelf_id, form_id, form_edition, words, known_id, incoming_id)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20, $21, $22, $23, $24, $25)`,
     [
       d.id,
       d.deal_id,
@@ -91,6 +93,7 @@ export async function insertDocument(db: Db, d: NewDocument): Promise<void> {
       d.form_edition,
       d.words,
       d.known_id ?? null,
+      d.incoming_id,
     ],
   );
 }
@@ -253,6 +256,23 @@ export async function clearReplaced(db: Db, ids: string[]): Promise<number> {
     [ids],
   );
   return r.rows.length;
+}
+
+/** Moves the document of an incoming contract into the deal that was opened with it. */
+export async function moveToDeal(db: Db, id: string, dealId: string, type: DocumentType): Promise<void> {
+  await db.query('update document set deal_id = $2, incoming_id = null, type = $3 where id = $1', [id, dealId, type]);
+}
+
+/** Returns whether an incoming contract was added by a member. */
+export async function isIncomingOf(db: Db, incomingId: string, memberId: string): Promise<boolean> {
+  const sql = 'select 1 from incoming where id = $1 and member_id = $2';
+  return (await db.query(sql, [incomingId, memberId])).rows.length > 0;
+}
+
+/** Returns the document of an incoming contract; null if there is none. */
+export async function documentOfIncoming(db: Db, incomingId: string): Promise<DocumentRow | null> {
+  const sql = `select ${COLUMNS} from document where incoming_id = $1 order by id limit 1`;
+  return (await db.query<DocumentRow>(sql, [incomingId])).rows[0] ?? null;
 }
 
 /** Deletes a document. */

@@ -89,7 +89,7 @@ function readFacts(
 ): Promise<PaperRead> {
   const file = ctx.files.fileOf(row.sha256);
   const original = row.came_as === 'pdf' && !row.made_from ? ctx.files.fileOf(row.original_sha256) : null;
-  const owner = row.deal_id ?? row.shelf_id ?? row.id;
+  const owner = row.deal_id ?? row.shelf_id ?? row.incoming_id ?? row.id;
   return readPaper(ctx, { file, original, sizes: row.pages, owner, ...copy }, async (page) => {
     // Deleting it meanwhile ends the work on it.
     if (!(await q.setPagesRead(ctx.database.pool, row.id, page))) throw new Deleted();
@@ -152,13 +152,15 @@ export async function documentOr404(db: Db, id: string): Promise<q.DocumentRow> 
 }
 
 /**
- * Returns a document that a member may see: a form's paper is visible to those who may use the form.
+ * Returns a document that a member may see: a form's paper is visible to those who may use the form, an incoming contract to
+ * whoever added it.
  *
  * @throws Problem `not-found`
  */
 export async function documentFor(db: Db, id: string, member: Member): Promise<q.DocumentRow> {
   const row = await documentOr404(db, id);
   if (row.shelf_id && !(await mayUseItem(db, row.shelf_id, member.id))) throw notFound('This document');
+  if (row.incoming_id && !(await q.isIncomingOf(db, row.incoming_id, member.id))) throw notFound('This document');
   return row;
 }
 
@@ -264,6 +266,7 @@ export async function changeDocument(
     if (body.replacedBy) await q.lockReplacements(db, (await documentOr404(db, id)).deal_id ?? '');
     const was = await q.lockDocument(db, id);
     if (!was || (was.shelf_id && !(await mayChangeItem(db, was.shelf_id, member.id)))) throw notFound('This document');
+    if (was.incoming_id && !(await q.isIncomingOf(db, was.incoming_id, member.id))) throw notFound('This document');
     if (body.replacedBy) {
       const by = await documentOr404(db, body.replacedBy);
       if (by.deal_id !== was.deal_id || by.shelf_id !== was.shelf_id || by.id === id)

@@ -34,7 +34,9 @@ export type JobName =
   /** Finding out which known document a document is. */
   | 'remember'
   /** The same for documents that an earlier version has read. */
-  | 'memory';
+  | 'memory'
+  /** Reading what a document says about its deal. */
+  | 'abstract';
 
 interface Kind {
   /** Number of tries after the first. */
@@ -63,6 +65,7 @@ const KINDS: Record<JobName, Kind> = {
   rules: { again: 3, pause: 5, limit: 600, atOnce: 1 },
   form: { again: 3, pause: 5, limit: 120, atOnce: 1 },
   remember: { again: 2, pause: 5, limit: 300, atOnce: 1 },
+  abstract: { again: 2, pause: 5, limit: 300, atOnce: 2 },
   // Runs in slices well within the limit.
   memory: { again: 3, pause: 30, limit: 3_600, atOnce: 1 },
   // A run is divided into slices well within the limit.

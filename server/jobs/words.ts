@@ -29,6 +29,7 @@ const WORDS: Record<JobName, (db: Db, id: string) => Promise<string>> = {
   form: async (db, id) =>
     `The places of the form “${await nameOf(db, 'select name from shelf_item where id = $1', id, 'a form')}” could not be read.`,
   remember: async (db, id) => `“${await document(db, id)}” could not be compared with papers sent before.`,
+  abstract: async (db, id) => `What “${await document(db, id)}” says about its deal could not be read.`,
   memory: async () => 'Papers sent before could not be compared with each other.',
   tidy: async () => 'Unused files could not be deleted.',
 };

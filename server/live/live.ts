@@ -169,6 +169,7 @@ export const topics = {
   deal: (id: string) => `deal:${id}`,
   shelf: (id: string) => `shelf:${id}`,
   notice: (id: string) => `notice:${id}`,
+  incoming: (id: string) => `incoming:${id}`,
   mailroom: () => 'mailroom',
   deals: () => 'deals',
   /** What stands on first screens. */

@@ -1,5 +1,6 @@
 /** The tasks of worker processes, by name. Each takes and returns plain data; bytes of documents are in files. */
 import type { Draft, Mark, PacketParty, Redline, ScriptFace } from '@gatepath/core/packet';
+import type { Abstract } from '@gatepath/core/abstract';
 import type { Fingerprint, Recalled, Relation } from '@gatepath/core/memory';
 import type { DealFacts } from '@gatepath/core/merge';
 import type { PrintedPlace } from '@gatepath/core/reading';
@@ -123,6 +124,18 @@ export const tasks = {
     const { factsIn } = await import('../pdf/facts-file');
     const [document] = await factsIn([t.document]);
     return document ? fingerprintOf(document) : null;
+  },
+  /** Returns what a document says about its deal. @param t.scanned its scanned pages, from 1 */
+  abstract: async (t: { document: FactsFile; scanned: number[] }): Promise<Abstract | null> => {
+    const { abstractOf } = await import('@gatepath/core/abstract');
+    const { factsIn } = await import('../pdf/facts-file');
+    const [document] = await factsIn([t.document]);
+    const scanned = new Set(t.scanned);
+    const pages = document?.pages.map(({ words, print }, i) => ({
+      words: print.map((rect, n) => ({ text: words[n] ?? '', rect })),
+      scanned: scanned.has(i + 1),
+    }));
+    return pages ? abstractOf(pages, t.document.name) : null;
   },
   /** Compares the words of two documents. */
   relation: async (t: { before: FactsFile; after: FactsFile }): Promise<Relation | null> => {
