@@ -1,7 +1,7 @@
 /** Answers about incoming contracts: what each says about its deal. */
 import * as yup from 'yup';
 import type { StatedDay } from '@gatepath/core/abstract';
-import { DEAL_KINDS, type FactValue } from '@gatepath/core/deal';
+import { DEAL_KINDS, FOR_WHOM, type FactValue } from '@gatepath/core/deal';
 import { SIDES } from '@gatepath/core/text';
 import { flag, list, moment, named, oneOf, shape, text, whole } from './answer-fields';
 import * as core from './core-answers';
@@ -34,6 +34,8 @@ const person = shape({
 const abstract = named('Abstract', {
   kind: oneOf(DEAL_KINDS),
   kindCertain: flag(),
+  /** The side whose broker has the firm’s name; null if none has. */
+  forWhom: oneOf(FOR_WHOM).nullable(),
   people: list(person),
   fields: list(shape({ field: text(), readings: list(reading), certain: flag() })),
 });

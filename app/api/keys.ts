@@ -30,6 +30,9 @@ export const keys = {
   binder: (dealId: string) => ['binder', dealId],
   feed: (dealId: string | null) => ['feed', dealId ?? 'own'],
 
+  incoming: ['incoming'],
+  incomingContract: (id: string) => ['incoming', id],
+
   rules: ['rules'],
   ruleTrial: (body: object) => ['rule-trial', body],
 

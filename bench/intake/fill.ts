@@ -49,7 +49,7 @@ const SIDE_OF_SLOT: Readonly<Record<string, string>> = {
 const AMOUNTS = ['price', 'deposit', 'rent'] as const;
 const DAYS = ['made', 'closing', 'inspection', 'loan', 'start', 'end'] as const;
 
-/** The field that a slot's value belongs to. */
+/** Returns the field that a slot's value belongs to; null if it belongs to none. */
 function fieldOf(form: IntakeForm, slot: string): string | null {
   if (slot === 'price') return 'fact.price';
   if (slot === 'deposit') return form.kind === 'tenancy' ? 'fact.deposit' : 'fact.earnest';

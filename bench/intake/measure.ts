@@ -115,11 +115,11 @@ export function compare(
 /** Measures all contracts, filled `times` times each; every fifth is scanned. */
 export async function measureIntake(
   say: (text: string) => void,
-  { times = 3, scanned = true, seed = 1, only = '' } = {},
+  { times = 3, scanned = true, seed = 1, only = '', forms = INTAKE_FORMS } = {},
 ): Promise<Map<string, FieldTally>> {
   const tallies = new Map<string, FieldTally>();
   let n = 0;
-  for (const form of INTAKE_FORMS)
+  for (const form of forms)
     for (let k = 0; k < times; k++) {
       n++;
       if (only && form.name !== only) continue;

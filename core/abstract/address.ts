@@ -9,7 +9,7 @@ const PHRASES: { words: string[]; caption: boolean }[] = [
     ...'property house home dwelling premises apartment flat condominium unit building buildings land residence townhouse room shop store cottage estate improvements address berth office'
       .split(' ')
       .flatMap((noun) => [`${noun} at`, `${noun} located at`, `${noun} situated at`, `${noun} known as`]),
-    ...'commonly known as,known as,located at,situated at,parcel known as,to sell,to buy,to rent,to lease,home let is,house let is,sita en,sito en,ubicada en,ubicado en,situada en,situado en,localizada en,localizado en,inmueble en,vivienda en,casa en,departamento en,local en'.split(
+    ...'commonly known as,known as,located at,situated at,lease of,lease for,rental of,) for,for,parcel known as,to sell,to buy,to rent,to lease,home let is,house let is,sita en,sito en,ubicada en,ubicado en,situada en,situado en,localizada en,localizado en,inmueble en,vivienda en,casa en,departamento en,local en'.split(
       ',',
     ),
   ].map((p) => ({ words: p.split(' '), caption: false })),
@@ -60,12 +60,14 @@ export function addressesIn(pieces: readonly Piece[]): { address: Reading<string
       cityAt(pieces, i, out.city);
       continue;
     }
-    {
-      const clear =
-        /\d/.test(place.address) || !phrase.caption || phrase.words.length > 1 || pieceAt(pieces, end) === ':';
-      add(out.address, place.address, pieces, place.from, place.to, clear);
-      if (place.city) add(out.city, place.city, pieces, place.cityFrom, place.to, clear);
-    }
+    // "For 9 Mill Cut, Tern Lock" may be an address; "for 4 Months" is none.
+    const loose = phrase.words.length === 1 && phrase.words[0] === 'for';
+    if (loose && (!place.city || !/^\d/.test(place.address))) continue;
+    const clear =
+      !loose &&
+      (/\d/.test(place.address) || !phrase.caption || phrase.words.length > 1 || pieceAt(pieces, end) === ':');
+    add(out.address, place.address, pieces, place.from, place.to, clear);
+    if (place.city) add(out.city, place.city, pieces, place.cityFrom, place.to, clear);
     i = end - 1;
   }
   return out;

@@ -11,6 +11,7 @@ export type Meaning =
   | 'inspection'
   | 'loan'
   | 'accepted'
+  | 'disclosed'
   | 'start'
   | 'end'
   | 'signed'
@@ -32,7 +33,7 @@ export const MONEY_CUES: Lexicon = {
   price:
     'purchase price, sale price, sales price, selling price, contract price, total price, agreed price, offered price, offer price, price, list price, listing price, asking price, for the sum of, the sum of, a total of, offers to pay, precio, precio de compra, precio de venta, precio ofrecido, precio total, precio de la compraventa, la suma de, la cantidad de, por la suma de, offer of, consideration of, valor de venta',
   deposit:
-    'earnest money, earnest money deposit, earnest deposit, earnest, initial deposit, good faith deposit, escrow deposit, deposit, security deposit, damage deposit, binder deposit, with this contract, with this offer, arras, deposito, deposito inicial, deposito de garantia, deposito de seguridad, deposito en garantia, deposito de buena fe, fianza, pago inicial, initial payment, senal, as security',
+    'earnest money, earnest money deposit, earnest deposit, earnest, deposits, shall deposit, initial deposit, good faith deposit, escrow deposit, deposit, security deposit, damage deposit, binder deposit, with this contract, with this offer, arras, deposito, deposito inicial, deposito de garantia, deposito de seguridad, deposito en garantia, deposito de buena fe, fianza, pago inicial, initial payment, senal, as security',
   rent: 'monthly rent, base rent, rent, rental, monthly rental, renta, renta mensual, alquiler, alquiler mensual, canon, canon mensual, mensualidad, monthly installments, monthly installments of, monthly payments of',
   none: 'of the price, del precio, loan, loan amount, mortgage, balance, down payment, fee, fees, late fee, late charge, flat sum, flat fee, penalty, interest, for keys, for pets, credit, seller credit, insurance, repairs, repair, increase, reduction, pet deposit, pet fee, pet rent, key deposit, cleaning deposit, cleaning fee, additional deposit, second deposit, further deposit, increased deposit, dues, assessment, assessments, tax, taxes, warranty, damages, option fee, application fee, parking, utilities, first month, last month, last month rent, prorated rent, per day, a day, cost, costs, expenses, allowance, prestamo, hipoteca, saldo, multa, recargo, para llaves, mascotas, honorarios, seguro, gastos, impuestos, costo, costos, reparaciones, cuota, is for keys, por dia, returned check, net proceeds, payoff, market value, assessed value, at least, not less than, not to exceed, up to, closing costs, is due then, minimum',
   commission: 'commission, comision',
@@ -55,6 +56,8 @@ export const DAY_CUES: Lexicon = {
   inspection:
     'inspection, inspections, inspection period, inspection deadline, inspection contingency, inspection objection deadline, due diligence, due diligence period, to inspect, inspect, inspeccion, inspecciones, inspeccionar, periodo de inspeccion, property inspections, home inspection',
   loan: 'loan, loan approval, loan approval deadline, loan contingency, loan commitment, loan commitment deadline, financing, financing contingency, financing deadline, mortgage commitment, mortgage contingency, mortgage approval, mortgage, prestamo, hipoteca, financiamiento, financiacion, aprobacion del prestamo',
+  disclosed:
+    'disclosure, disclosures, seller disclosures, disclosure date, disclosures due, divulgacion, divulgaciones, declaraciones',
   accepted:
     'acceptance date, date of acceptance, acceptance, accepted, accepted on, effective date, binding agreement date, date of mutual acceptance, mutual acceptance, fecha de aceptacion, aceptacion, aceptado, fecha efectiva, fecha de vigencia',
   start:
@@ -62,7 +65,7 @@ export const DAY_CUES: Lexicon = {
   end: 'ends, end, ending, ends on, end date, expires, expire, expiration, expiration date, expiring, until, through, thru, to, terminates, termination, termination date, hasta, termina, vence, vencimiento, finaliza, fecha de terminacion, fecha de vencimiento, lease end, lease ends, listing ends',
   signed:
     'date, date signed, signed on, day signed, date of signature, fecha, fecha de firma, fecha de la firma, firmado el',
-  none: 'made on, made this, made and entered into, entered into, entered into this, dated, dated as of, as of, on this, date of offer, offer date, date of this offer, date of this agreement, date of this contract, contract date, agreement date, date prepared, fecha de la oferta, fecha del contrato, celebrado, suscrito, birth, date of birth, born, fecha de nacimiento, offer expires, offer ends, this offer ends, this offer expires, offer shall expire, expiration of offer, response deadline, built, walk-through, walkthrough, walk through, final walk-through, open days, possession, possession date, survey, survey deadline, appraisal, appraisal deadline, title, title deadline, title objection deadline, tax, taxes, license, licence, licence expires, license expires, insurance, received, notice, revision, revised, form date, rev, printed, of the month, escritura, posesion, entrega de llaves, offer is open until, open until, open for acceptance until, acceptance by, valid until, oferta vence, vigencia de la oferta, respond by, counteroffer, disclosures, disclosure, additional deposit, deposit, earnest money, lead paint, repair, repairs, amendment',
+  none: 'made on, made this, made and entered into, entered into, entered into this, dated, dated as of, as of, on this, date of offer, offer date, date of this offer, date of this agreement, date of this contract, contract date, agreement date, date prepared, fecha de la oferta, fecha del contrato, celebrado, suscrito, birth, date of birth, born, fecha de nacimiento, offer expires, offer ends, this offer ends, answer ends, this answer ends, counter ends, counteroffer ends, ends at, respuesta vence, esta respuesta vence, this offer expires, offer shall expire, expiration of offer, response deadline, built, walk-through, walkthrough, walk through, final walk-through, open days, possession, possession date, survey, survey deadline, appraisal, appraisal deadline, title, title deadline, title objection deadline, tax, taxes, license, licence, licence expires, license expires, insurance, received, notice, revision, revised, form date, rev, printed, of the month, escritura, posesion, entrega de llaves, offer is open until, open until, open for acceptance until, acceptance by, valid until, oferta vence, vigencia de la oferta, respond by, counteroffer, additional deposit, deposit, earnest money, lead paint, repair, repairs, amendment',
 };
 
 /** Words from which days are counted. */
@@ -74,6 +77,20 @@ export const ANCHOR_CUES: Lexicon = {
   start:
     'move-in, the start of the lease, commencement, commencement date, the start date, beginning of the term, inicio del contrato, el inicio',
 };
+
+/** Words of sentences about the term of a lease or listing. */
+export const TERM_WORDS: ReadonlySet<string> = new Set(
+  'term lease tenancy rental listing agreement contract plazo duracion contrato arrendamiento vigente vigencia alquiler period tenant landlord lessor lessee rent renta month months'.split(
+    ' ',
+  ),
+);
+
+/** Words of sentences about the term of something else. */
+export const OTHER_TERMS: ReadonlySet<string> = new Set(
+  'option offer consent counter counteroffer quiet showings showing warranty insurance loan storage license licence'.split(
+    ' ',
+  ),
+);
 
 /** How far a cue that says more than the words before it pulls. */
 const PULL: Readonly<Record<string, number>> = Object.fromEntries(

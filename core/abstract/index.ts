@@ -3,5 +3,18 @@
  * is certain. Knows words on pages; must not know storage, drafts or the clock.
  */
 export { dayOfStated, type WorkedOut } from './due';
+export {
+  acceptedAtFirst,
+  datesOf,
+  dealOf,
+  fieldsShown,
+  readingOf,
+  forWhomOf,
+  valueOf,
+  type Accepted,
+  type AcceptedDeal,
+  type Chosen,
+  type ChosenPerson,
+} from './accepted';
 export { abstractOf } from './read';
 export type { Abstract, AbstractPage, FieldKey, FieldRead, PersonRead, Reading, Source, StatedDay } from './types';

@@ -9,6 +9,8 @@ export interface Near {
   distance: number;
   /** Whether both stand on one row. */
   onRow: boolean;
+  /** Whether other words as near say something else. */
+  disputed: boolean;
 }
 
 /** Words that say nothing and do not count as distance. */
@@ -45,8 +47,12 @@ const isStart = (pieces: readonly Piece[], at: number) => {
 const REACH = 24;
 /** Number of words by which a cue after a value counts as further away than one before it. */
 const AFTER = 3;
+/** Number of words within which two cues with different meanings are a dispute. */
+const CLOSEST = 1;
 /** Maximum number of words between a cue and its value. */
 const MOST_BETWEEN = 9;
+
+type Ranked = Near & { rank: number };
 
 /** Cues of a document by the position where they begin and end. */
 export interface CueMap {
@@ -76,19 +82,22 @@ export function cueBeside(
   counts: (meaning: Meaning) => boolean,
 ): Near | null {
   const page = pieces[from]!.page;
-  let best: (Near & { rank: number }) | null = null;
+  let best: Ranked | null = null as Ranked | null;
   const { rect } = pieces[from]!;
   const onRow = (cue: Cue) => Math.abs(pieces[cue.from]!.rect.y - rect.y) < 0.6 * rect.h;
   const offer = (cue: Cue, distance: number, more: number) => {
     const rank = distance + more - cue.pull;
     if (counts(cue.meaning) && (!best || rank < best.rank))
-      best = { meaning: cue.meaning, distance, rank, onRow: onRow(cue) };
+      best = { meaning: cue.meaning, distance, rank, onRow: onRow(cue), disputed: false };
   };
+  /** What the cue right before the value says. */
+  let before: Meaning | 'far' | null = null;
   let words = 0;
   for (let i = from - 1; i >= 0 && i >= from - REACH; i--) {
     if (pieces[i]!.page !== page || isEnd(pieces, i) || valueAt(i) || words > MOST_BETWEEN) break;
     const cue = cues.last.get(i);
     if (cue) {
+      before ??= words <= CLOSEST ? cue.meaning : 'far';
       offer(cue, words, 0);
       i = cue.from;
     } else if (!EMPTY.has(pieceAt(pieces, i))) words++;
@@ -106,7 +115,7 @@ export function cueBeside(
       i = cue.to - 1;
     } else if (!EMPTY.has(p.text)) words++;
   }
-  return best;
+  return best && { ...best, disputed: before !== null && before !== 'far' && before !== best.meaning };
 }
 
 /** How far above and below a cell its caption may stand, in letter heights. */
@@ -143,7 +152,7 @@ export function cueOfCell(
     if (!cell || cell.x0 > span.x1 || cell.x1 < span.x0 - 4) continue;
     if (!best || Math.abs(apart) < best.apart) best = { meaning: cue.meaning, apart: Math.abs(apart) };
   }
-  return best && { meaning: best.meaning, distance: 0, onRow: false };
+  return best && { meaning: best.meaning, distance: 0, onRow: false, disputed: false };
 }
 
 /** Returns the extent of the caption a piece belongs to; null if it is longer than a caption is, or a sentence. */

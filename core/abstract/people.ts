@@ -52,7 +52,7 @@ export function nameAt(pieces: readonly Piece[], from: number): Named | null {
       else break;
     } else if (
       p.text === '.' &&
-      p.before === 'none' &&
+      (p.before === 'none' || (/^[a-z]$/.test(pieceAt(pieces, i - 1)) && isCapital(pieces[i + 1]?.raw ?? ''))) &&
       /^(?:[a-z]|jr|sr|st|dr|inc|ltd|co|corp|mr|mrs|ms)$/.test(pieceAt(pieces, i - 1))
     )
       continue;
@@ -61,7 +61,7 @@ export function nameAt(pieces: readonly Piece[], from: number): Named | null {
     else break;
   }
   // A particle or sign at the end belongs to what follows.
-  while (i > from + 1 && (PARTICLES.has(pieceAt(pieces, i - 1)) || /^[,&]$/.test(pieceAt(pieces, i - 1)))) i--;
+  while (i > from + 1 && !isCapital(pieces[i - 1]!.raw) && /^(?:[,&]|\p{L}+)$/u.test(pieces[i - 1]!.raw)) i--;
   if (words < (company ? 1 : 2) || words > 7) return null;
   return { from, to: i, name: textOf(pieces.slice(from, i)), company };
 }
@@ -148,6 +148,7 @@ export function mentionsIn(pieces: readonly Piece[], sense: Sense): Mention[] {
     }
     out.push(...captionedAt(pieces, i, sense));
     out.push(...asideAt(pieces, i, sense));
+    out.push(...calledAt(pieces, i, sense));
     out.push(...printedAt(pieces, i, sense));
     out.push(...followedAt(pieces, i, sense));
   }
@@ -268,77 +269,71 @@ function overAside(pieces: readonly Piece[], at: number): number {
 
 /** Captions that ask for a name, beside the role itself. */
 const CAPTION_WORDS = new Set(
-  "name names of the printed print full legal 's s ( ) 1 2 3 4 5 6 # no . : nombre nombres del de la los el and / y - record – —".split(
+  'made by name names of the printed print full legal \'s s ( ) “ ” " 1 2 3 4 5 6 # no . : nombre nombres del de la los el and / y - record – —'.split(
     ' ',
   ),
 );
 
-/** Returns the people after a caption: "Seller: Orla Byrne", "Buyer 1  Ana Ruiz", "Name of tenant: …". */
-function captionedAt(pieces: readonly Piece[], at: number, sense: Sense): Mention[] {
+/** A caption that names a role; `to` is exclusive. */
+interface Caption {
+  role: Pick<Mention, 'side' | 'ordinal'>;
+  to: number;
+  colon: boolean;
+}
+
+/** Words that belong to a role but name none by themselves. */
+const OF_ROLE = /^(?:listing|selling|buyer's|seller's|property|broker's)$/;
+
+/** Returns the caption for a name that begins at a piece: "Seller:", "Buyer 1", "Name of tenant:"; null if none does. */
+function captionAt(pieces: readonly Piece[], at: number, sense: Sense): Caption | null {
   const lead = pieces[at]!;
   const starts =
     lead.before !== 'none' &&
-    (lead.before !== 'space' ||
-      [':', '.', ',', ';'].includes(pieceAt(pieces, at - 1)) ||
-      lead.raw === lead.raw.toUpperCase() ||
-      isCapital(lead.raw));
-  if (!starts || !/^\p{L}/u.test(lead.raw)) return [];
+    (lead.before !== 'space' || /^[:.,;]$/.test(pieceAt(pieces, at - 1)) || isCapital(lead.raw));
+  if (!starts || !/^\p{L}/u.test(lead.raw)) return null;
   let to = at;
   let colon = false;
-  while (to < pieces.length && to - at < 10) {
+  for (; to < pieces.length && to - at < 10 && !colon; to++) {
     const p = pieces[to]!;
     if (to > at && p.before !== 'space' && p.before !== 'none') break;
-    if (p.text === ':') {
-      colon = true;
-      to++;
-      break;
-    }
-    const isRole =
-      roleOfWords(p.text, sense) !== null || /^(?:listing|selling|buyer's|seller's|property|broker's)$/.test(p.text);
-    if (!isRole && !CAPTION_WORDS.has(p.text)) break;
-    to++;
+    colon = p.text === ':';
+    if (!colon && !roleOfWords(p.text, sense) && !OF_ROLE.test(p.text) && !CAPTION_WORDS.has(p.text)) break;
   }
-  if (to === at) return [];
-  const words = textOf(pieces.slice(at, to));
-  if (/sign|firma|initial|inicial/i.test(words)) return [];
+  if (to === at || /sign|firma|initial|inicial/i.test(textOf(pieces.slice(at, to)))) return null;
   const role = roleIn(pieces, at, to, sense);
-  if (
-    !role ||
-    (roleIn(pieces, at, at + 1, sense) === null &&
-      !CAPTION_WORDS.has(lead.text) &&
-      !/^(?:listing|selling|buyer's|seller's|property)$/.test(lead.text))
-  )
-    return [];
-  const first = pieces[to];
-  const gap = first && (first.before === 'gap' || colon);
-  if (first?.before === 'space' && !colon && lead.before !== 'space' && lead.before !== 'none') {
-    const { names, to: last } = listAt(pieces, to, false);
-    const after = pieces[last]?.before;
-    if (names.length && (after === undefined || after === 'row' || after === 'part'))
-      return names.map((n) => mention(pieces, n, { ...role, ordinal: names.length > 1 ? null : role.ordinal }, true));
-  }
-  if (first?.before === 'row' && colon) {
-    const { names } = listAt(pieces, to, false);
-    if (names.length) return names.map((n) => mention(pieces, n, { ...role, ordinal: null }, true));
-  }
-  if (first && gap && first.before !== 'row' && first.before !== 'part') {
+  const begins = roleIn(pieces, at, at + 1, sense) !== null || CAPTION_WORDS.has(lead.text) || OF_ROLE.test(lead.text);
+  return role && begins ? { role, to, colon } : null;
+}
+
+/** Returns the people after a caption: "Seller: Orla Byrne", "Buyer 1  Ana Ruiz", "Name of tenant: …". */
+function captionedAt(pieces: readonly Piece[], at: number, sense: Sense): Mention[] {
+  const caption = captionAt(pieces, at, sense);
+  if (!caption) return [];
+  const { role, to, colon } = caption;
+  const lead = pieces[at]!;
+  const leads = lead.before !== 'space' && lead.before !== 'none';
+  const after = pieces[to]?.before;
+  const of = (names: Named[], clear: boolean) =>
+    names.map((n) => mention(pieces, n, { ...role, ordinal: names.length > 1 ? null : role.ordinal }, clear));
+  const beside = after !== undefined && (colon || after === 'gap') && after !== 'row' && after !== 'part';
+  if (beside) {
     const { names } = listAt(pieces, to, true);
-    if (names.length)
-      return names.map((n) =>
-        mention(
-          pieces,
-          n,
-          { ...role, ordinal: names.length > 1 ? null : role.ordinal },
-          colon || lead.before !== 'space',
-        ),
-      );
+    if (names.length) return of(names, colon || leads);
   }
-  // A caption at the start of a row or cell, with the name in the row below it, or above the line it explains.
-  if (lead.before === 'space' || lead.before === 'none' || (colon && first && first.before === 'space')) return [];
+  if (after === 'space' && !colon && leads) {
+    // Without a colon or a gap only a row that ends with the name is a caption and its value.
+    const { names, to: last } = listAt(pieces, to, false);
+    const next = pieces[last]?.before;
+    if (names.length && (next === undefined || next === 'row' || next === 'part')) return of(names, true);
+  }
+  if (after === 'row' && colon) {
+    const { names } = listAt(pieces, to, false);
+    if (names.length) return of(names, true);
+  }
+  // A caption at the start of a row or cell, with the name in the row below it.
+  if (!leads || (colon && after === 'space')) return [];
   const below = belowOf(pieces, at, to);
-  if (below === null) return [];
-  const { names } = listAt(pieces, below, false);
-  return names.map((n) => mention(pieces, n, { ...role, ordinal: names.length > 1 ? null : role.ordinal }, true));
+  return below === null ? [] : of(listAt(pieces, below, false).names, true);
 }
 
 /** Returns the first piece of the cell right below a caption; null if there is none. */
@@ -367,6 +362,8 @@ function followedAt(pieces: readonly Piece[], at: number, sense: Sense): Mention
   if (!isCapital(lead.raw) || (lead.before === 'none' && pieceAt(pieces, at - 1) !== '(')) return [];
   const before = pieces[at - 1];
   if (before && isCapital(before.raw) && lead.before === 'space' && !NOT_A_NAME.has(before.text)) return [];
+  // "St. Clair" is one name.
+  if (before?.text === '.' && ABBREVIATED.test(pieceAt(pieces, at - 2))) return [];
   const { names, to } = listAt(pieces, at, true);
   if (!names.length) return [];
   let i = to;
@@ -379,7 +376,21 @@ function followedAt(pieces: readonly Piece[], at: number, sense: Sense): Mention
     (roleIn(pieces, i, i + 1, sense) === null && !/^(?:listing|buyer's|seller's|property)$/.test(pieceAt(pieces, i)))
   )
     return [];
+  // "At 9 Mill Cut, Port Alder, the seller answers" says what the seller does, not who it is.
+  const next = pieces[i + 1];
+  if (next && next.before === 'space' && !/^(?:and|y|as|in|of|de|for|who|[1-9])$/.test(next.text)) return [];
   return names.map((n) => mention(pieces, n, { ...role, ordinal: null }, true));
+}
+const ABBREVIATED = /^(?:st|dr|mr|mrs|ms|sr|sra|[a-z])$/;
+
+/** Returns the people right after their role within a sentence: "The seller Orla Byrne and the buyer Maren Aalto". */
+function calledAt(pieces: readonly Piece[], at: number, sense: Sense): Mention[] {
+  const before = pieceAt(pieces, at - 1);
+  if (!/^(?:the|el|la|los|las|co)$/.test(before) || !/^\p{L}/u.test(pieces[at]!.raw)) return [];
+  const role = roleIn(pieces, at, at + 1, sense);
+  if (!role) return [];
+  const { names } = listAt(pieces, at + 1, true);
+  return names.map((n) => mention(pieces, n, { ...role, ordinal: null }, false));
 }
 
 /** Returns the people in an aside after their role: "The buyer, Ana Ruiz and Leo Vega, offers to pay". */

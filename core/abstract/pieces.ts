@@ -94,19 +94,29 @@ export function sourceOf(pieces: readonly Piece[], from: number, to: number): So
   const y = Math.min(...onRow.map((p) => p.rect.y));
   const right = Math.max(...onRow.map((p) => p.rect.x + p.rect.w));
   const bottom = Math.max(...onRow.map((p) => p.rect.y + p.rect.h));
-  let start = from;
-  while (
-    start > 0 &&
-    from - start < SHOWN &&
-    pieces[start - 1]!.page === first.page &&
-    pieces[start]!.before !== 'part'
-  )
-    start--;
-  let end = to;
-  while (end < pieces.length && end - to < SHOWN && pieces[end]!.page === first.page && pieces[end]!.before !== 'part')
-    end++;
-  return { page: first.page, rect: { x, y, w: right - x, h: bottom - y }, words: textOf(pieces.slice(start, end)) };
+  return { page: first.page, rect: { x, y, w: right - x, h: bottom - y }, words: wordsAround(pieces, from, to) };
 }
+
+/** Returns a run of pieces with a few words of its own sentence before and after it. */
+function wordsAround(pieces: readonly Piece[], from: number, to: number): string {
+  const { page } = pieces[from]!;
+  const goesOn = (at: number) => pieces[at]?.page === page && pieces[at]?.before !== 'part';
+  let start = from;
+  while (from - start < SHOWN && goesOn(start) && pieces[start - 1]?.page === page && !endsSentence(pieces, start - 1))
+    start--;
+  // A sign that closes something before says nothing here.
+  while (start < from && /^[”"’')\]}:;,.]$/.test(pieces[start]!.raw)) start++;
+  let end = to;
+  while (end - to < SHOWN && goesOn(end) && !endsSentence(pieces, end)) end++;
+  while (end > to && /^[“"‘'([{$]$/.test(pieces[end - 1]!.raw)) end--;
+  return textOf(pieces.slice(start, end));
+}
+
+/** Returns whether a full stop at a piece ends a sentence, as far as quoting it needs to know. */
+const endsSentence = (pieces: readonly Piece[], at: number) =>
+  pieces[at]!.text === '.' && pieces[at + 1]?.before !== 'none' && /^\p{L}{2,}$/u.test(pieces[at - 1]?.raw ?? '1 ')
+    ? true
+    : pieces[at]!.text === '.' && /^\d/.test(pieces[at - 1]?.raw ?? '') && pieces[at + 1]?.before === 'space';
 
 /** Returns the text of the piece at a position; empty outside of the document. */
 export const pieceAt = (pieces: readonly Piece[], at: number): string => pieces[at]?.text ?? '';

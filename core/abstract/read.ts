@@ -53,7 +53,7 @@ function bounded(pages: readonly AbstractPage[]): AbstractPage[] {
 const MOST_LETTERS = 80;
 
 const TENANCY =
-  /\b(?:tenants?|lessees?|landlords?|lessors?|rent|lease|arrendador|arrendatari[oa]|inquilin[oa]|arrendamiento|alquiler|renta)\b/g;
+  /\b(?:tenants?|lessees?|landlords?|lessors?|residents?|renters?|rent|lets?|lease|arrendador|arrendatari[oa]|inquilin[oa]|arrendamiento|alquiler|renta)\b/g;
 const SALE =
   /\b(?:buyers?|purchasers?|purchase|comprador(?:a|es)?|compraventa|closing|cierre|offers? to (?:buy|purchase))\b/g;
 const LISTING = /\b(?:listing|right to sell|corretaje|list price|asking price|precio de lista)\b/g;
@@ -121,7 +121,7 @@ function fieldOf(field: FieldKey, readings: readonly Reading<FactValue | StatedD
 /** Returns whether words were recognized on a scan. */
 const isScanned = (pages: readonly AbstractPage[], page: number) => pages[page - 1]?.scanned ?? false;
 
-/** A value of a scan is certain only if two places say the same. */
+/** Returns a field as it is offered: an address of a scan is certain only if two places say the same. */
 function doubted(f: FieldRead, pages: readonly AbstractPage[]): FieldRead {
   const [first] = f.readings;
   const onScan = !!first && first.sources.every((s) => isScanned(pages, s.page));

@@ -9,10 +9,12 @@ import {
   DAY_CUES,
   indexOf,
   MONEY_CUES,
+  OTHER_TERMS,
+  TERM_WORDS,
   type Cue,
   type Meaning,
 } from './cues';
-import { cueBeside, cueOfCell, isInColumnOf, mapOf, type CueMap, type Near } from './near';
+import { cueBeside, cueOfCell, isEnd, isInColumnOf, mapOf, type CueMap, type Near } from './near';
 import { dayAt, moneyAt, numberAt, percentAt, type Found } from './numbers';
 import { pieceAt, sourceOf, type Piece } from './pieces';
 import type { FieldKey, Source, StatedDay } from './types';
@@ -58,6 +60,7 @@ const FIELDS: Readonly<Record<DealKind, Partial<Record<Meaning, FieldKey>>>> = {
     inspection: 'date.inspection',
     loan: 'date.loan',
     accepted: 'date.accepted',
+    disclosed: 'date.disclosed',
   },
   listing: { price: 'fact.price', commission: 'fact.commission', start: 'date.listed' },
   tenancy: { rent: 'fact.rent', deposit: 'fact.deposit', start: 'date.move_in', end: 'date.end' },
@@ -113,7 +116,9 @@ class Cues {
   }
   /** Returns that a day in a column of dates is that of a signature. */
   private headed(value: Found<unknown>, page: readonly Cue[]): Near | null {
-    return isInColumnOf(this.pieces, value, page, 'signed') ? { meaning: 'signed', distance: 0, onRow: false } : null;
+    return isInColumnOf(this.pieces, value, page, 'signed')
+      ? { meaning: 'signed', distance: 0, onRow: false, disputed: false }
+      : null;
   }
 }
 
@@ -128,7 +133,7 @@ export function amountsIn(pieces: readonly Piece[], kind: DealKind): Candidate[]
     if (!near || !field || near.meaning === 'commission') return [];
     // A bare figure is an amount only right after its caption.
     if (!f.value.marked && near.distance > 0) return [];
-    const clear = near.distance <= CLOSE && f.value.amount >= (near.meaning === 'price' ? 1_000 : 50);
+    const clear = near.distance <= CLOSE && !near.disputed && f.value.amount >= (near.meaning === 'price' ? 1_000 : 50);
     return [{ field, value: f.value.amount, source: sourceOf(pieces, f.from, f.to), clear }];
   });
 }
@@ -139,7 +144,7 @@ function isAmount(pieces: readonly Piece[], { from, to, value }: Found<{ amount:
   if (value.amount < 100) return false;
   return (
     !/^(?:%|percent|days?|dias?|years?|months?|\/|-|square|sq)$/.test(pieceAt(pieces, to)) &&
-    !/^(?:[\/,.-]|\d.*)$/.test(pieceAt(pieces, from - 1))
+    !/^(?:[/,.-]|\d.*)$/.test(pieceAt(pieces, from - 1))
   );
 }
 
@@ -180,10 +185,18 @@ export interface Days {
   signed: SignedDay[];
 }
 
+/** Meanings that stand before their day: "unless accepted before" says nothing of the day in front of it. */
+const ONLY_BEFORE: ReadonlySet<Meaning> = new Set(['accepted', 'start', 'end']);
+
 /** Returns the days of a contract that are a field of its deal, and those beside signatures. */
 export function daysIn(pieces: readonly Piece[], kind: DealKind, spanish: boolean): Days {
   const found = allIn(pieces, (i) => dayAt(pieces, i, spanish));
-  const cues = new Cues(pieces, cuesIn(pieces, DAYS));
+  const before = cuesIn(pieces, DAYS);
+  const cues = new Cues(
+    pieces,
+    before,
+    before.filter((c) => !ONLY_BEFORE.has(c.meaning)),
+  );
   const isValue = taken(found);
   const out: Days = { dates: [], signed: [] };
   for (const f of found) {
@@ -193,11 +206,39 @@ export function daysIn(pieces: readonly Piece[], kind: DealKind, spanish: boolea
     const { day, sure } = f.value;
     if (near.meaning === 'signed') out.signed.push({ day, at: f.from, source, sure });
     const field = FIELDS[kind][near.meaning];
-    if (field) out.dates.push({ field, value: { day }, source, clear: sure && near.distance <= CLOSE });
+    const loose = near.meaning === 'start' || near.meaning === 'end';
+    const clear = sure && near.distance <= CLOSE && (!loose || !near.onRow || isOfTerm(pieces, f.from));
+    if (field) out.dates.push({ field, value: { day }, source, clear });
   }
   out.dates.push(...countedIn(pieces, kind, cues, isValue));
   return out;
 }
+
+/** Number of pieces of a sentence that are examined on each side of a day. */
+const SENTENCE = 40;
+
+/** Returns whether the sentence of a day is about the term of a lease or listing. */
+function isOfTerm(pieces: readonly Piece[], at: number): boolean {
+  const { page } = pieces[at]!;
+  const says = { term: false, other: false };
+  const look = (i: number) => {
+    const text = pieceAt(pieces, i);
+    says.term ||= TERM_WORDS.has(text);
+    says.other ||= OTHER_TERMS.has(text);
+  };
+  for (let i = at - 1; i > at - SENTENCE && pieces[i]?.page === page && !isEnd(pieces, i); i--) {
+    look(i);
+    if (pieces[i]!.before === 'part') break;
+  }
+  for (let i = at; i < at + SENTENCE && pieces[i]?.page === page && !isEnd(pieces, i); i++) {
+    if (i > at && pieces[i]!.before === 'part') break;
+    look(i);
+  }
+  return says.term && !says.other;
+}
+
+/** Meanings of days that are counted: the term of a lease begins and ends on days that are stated. */
+const isCountable = (m: Meaning) => !['signed', 'accepted', 'start', 'end'].includes(m);
 
 const UNITS: Readonly<Record<string, Count['unit']>> = {
   day: 'days',
@@ -284,11 +325,7 @@ function countedIn(pieces: readonly Piece[], kind: DealKind, cues: Cues, isDay: 
   const found = allIn(pieces, (i) => countAt(pieces, i));
   const isCount = taken(found);
   return found.flatMap((f): Candidate[] => {
-    const near = cues.of(
-      f,
-      (i) => isCount(i) || isDay(i),
-      (m) => m !== 'signed' && m !== 'accepted' && counted(kind)(m),
-    );
+    const near = cues.of(f, (i) => isCount(i) || isDay(i), isCountable);
     const field = near && FIELDS[kind][near.meaning];
     const from = ANCHOR_DATES[kind][f.value.anchor];
     if (!near || !field?.startsWith('date.') || !from || field === `date.${from}`) return [];

@@ -64,11 +64,12 @@ const BLANK_SPACES = 6;
 /** Returns which characters of a row are a blank that may be typed over: underscores, dots, and spaces where many stand side by side. */
 function ruleOf(sorted: Glyph[]): (ch: string) => boolean {
   const spaces = sorted.filter((g) => g.ch === ' ' || g.ch === '\u00a0');
-  let side = 0;
+  let from = 0;
   for (const [i, g] of spaces.entries()) {
     const last = spaces[i - 1];
-    side = last && Math.abs(g.x0 - last.x1) < 0.1 * g.size ? side + 1 : 1;
-    if (side >= BLANK_SPACES) return (ch) => RULE.test(ch) || ch === ' ' || ch === '\u00a0';
+    if (!last || g.x0 - last.x1 > 0.1 * g.size) from = g.x0;
+    // Some programs print them over each other: how far they reach counts, not how many there are.
+    if (g.x1 - from >= BLANK_SPACES * (g.x1 - g.x0)) return (ch) => RULE.test(ch) || ch === ' ' || ch === '\u00a0';
   }
   return (ch) => RULE.test(ch);
 }

@@ -1,7 +1,7 @@
 /** Contracts that members add to open a deal: added, shown with what they say, opened or discarded. */
 import type { IncomingList, IncomingView, DealView, OpenIncomingBody } from '@gatepath/contract';
 import type { Abstract, FieldRead, Source } from '@gatepath/core/abstract';
-import { dayOfStated } from '@gatepath/core/abstract';
+import { dayOfStated, forWhomOf } from '@gatepath/core/abstract';
 import { shortDay } from '@gatepath/core/calendar';
 import { DATE_WORDS, KEY_DATES, type DealKind, type KeyDate } from '@gatepath/core/deal';
 import type { DocumentType } from '@gatepath/core/reading';
@@ -65,7 +65,8 @@ export async function incomingView(ctx: Context, id: string, member: Member): Pr
   const row = await q.incomingOf(db, id, member.id);
   const document = row && (await documents.documentOfIncoming(db, id));
   if (!row || (!document && !row.deal_id)) throw notFound('This contract');
-  const { holidays } = sure(await ctx.firm(), 'the firm');
+  const firm = sure(await ctx.firm(), 'the firm');
+  const { holidays } = firm;
   if (!document)
     return { ...OPENED, pages: [], id, createdAt: row.created_at.toISOString(), dealId: row.deal_id, holidays };
   const abstract = document.status === 'ready' ? await q.abstractOfDocument(db, document.id) : null;
@@ -81,7 +82,7 @@ export async function incomingView(ctx: Context, id: string, member: Member): Pr
     problem: document.problem,
     createdAt: row.created_at.toISOString(),
     dealId: row.deal_id,
-    abstract: abstract && (await shown(ctx, abstract)),
+    abstract: abstract && (await shown(ctx, abstract, firm.name)),
     holidays,
   };
 }
@@ -98,7 +99,7 @@ const OPENED = {
 } as const;
 
 /** Returns an abstract with the people of the address book that its names may be. */
-async function shown(ctx: Context, a: Abstract): Promise<NonNullable<IncomingView['abstract']>> {
+async function shown(ctx: Context, a: Abstract, firm: string): Promise<NonNullable<IncomingView['abstract']>> {
   const known = await q.peopleByNames(
     ctx.database.pool,
     a.people.map((p) => p.name),
@@ -106,6 +107,7 @@ async function shown(ctx: Context, a: Abstract): Promise<NonNullable<IncomingVie
   );
   return {
     ...a,
+    forWhom: forWhomOf(a, a.kind, firm),
     people: a.people.map((p) => ({
       ...p,
       known: known

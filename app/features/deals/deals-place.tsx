@@ -5,6 +5,7 @@ import { SearchBar } from '../../ui/search-bar';
 import type { DealSummary } from '@gatepath/contract';
 import { isOver, KIND_WORDS, STATUS_WORDS } from '@gatepath/core/deal';
 import { useDeals, type DealAsk } from '../../api/hooks';
+import { ContractZone } from '../incoming/contract-drop';
 import { ListActs } from '../imports/list-acts';
 import { DealFilters, FIRST_ASK, isNarrowed } from './deal-filters';
 import { DealsTable } from './deals-table';
@@ -18,8 +19,17 @@ import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
-// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
+/** The list of deals; a contract dropped on it opens a deal. */
 export function DealsPlace() {
+  return (
+    <ContractZone>
+      <DealsList />
+    </ContractZone>
+  );
+}
+
+// eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
+function DealsList() {
   const wide = useWide();
   const [ask, setAsk] = useState<DealAsk>(FIRST_ASK);
   const search = ask.search ?? '';

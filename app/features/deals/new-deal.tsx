@@ -7,7 +7,8 @@ import { itemAt } from '@gatepath/core/sure';
 import { useNewDeal } from '../../api/hooks';
 import { Field, showFieldErrors } from '../../ui/field';
 import { ActError, Button, Card, Choice, IconButton, Page } from '../../ui/pieces';
-import { Small, Title } from '../../ui/text';
+import { Heading, Small, Title } from '../../ui/text';
+import { ContractCard } from '../incoming/contract-drop';
 import { TEXT } from './words';
 import { Row } from '../../ui/layout';
 
@@ -34,7 +35,9 @@ export function NewDeal() {
         <IconButton name="arrow-left" label={TEXT.backToTheDeals} onPress={() => router.navigate('/deals')} />
         <Title>{TEXT.newDeal}</Title>
       </Row>
+      <ContractCard />
       <Card gap={12}>
+        <Heading>{TEXT.orTypeItIn}</Heading>
         <Small>{TEXT.whatKindOfDeal}</Small>
         <Choice
           label={TEXT.kindOfDeal}
@@ -57,7 +60,7 @@ export function NewDeal() {
         <Field control={control} name="address" label={TEXT.streetAddress} autoComplete="off" />
         <Field control={control} name="city" label={TEXT.town} autoComplete="off" onSubmit={() => void submit()} />
         <ActError of={create} />
-        <Button kind="main" onPress={() => void submit()} busy={create.isPending} testID="open-deal">
+        <Button onPress={() => void submit()} busy={create.isPending} testID="open-deal">
           {TEXT.openTheDeal}
         </Button>
       </Card>

@@ -280,6 +280,7 @@ export const TEXT = {
   reasonForWaiving: 'Reason for waiving',
   // new-deal.tsx
   backToTheDeals: 'Back to the deals',
+  orTypeItIn: 'Or type it in',
   whatKindOfDeal: 'What kind of deal is it?',
   kindOfDeal: 'Kind of deal',
   forWhomDoYouAct: 'For whom do you act?',

@@ -19,6 +19,7 @@ const PLACES = [
   { words: TEXT.today, href: '/today', more: TEXT.startHome },
   { words: TEXT.deals, href: '/deals', more: 'list' },
   { words: TEXT.newDeal, href: '/deals/new', more: TEXT.openBeginListingSaleTenancy },
+  { words: TEXT.dealFromContract, href: '/deals/new?from=contract', more: TEXT.contractReadOpenSigned },
   { words: TEXT.shelf, href: '/shelf', more: TEXT.formsKits },
   { words: TEXT.newKit, href: '/shelf/new-kit', more: 'forms' },
   { words: TEXT.notices, href: '/notices', more: TEXT.rentEntryLettersTenantsMany },

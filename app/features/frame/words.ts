@@ -5,6 +5,8 @@ type Part = string | number;
 export const TEXT = {
   // command-line.tsx
   startHome: 'start home',
+  dealFromContract: 'Open a deal from its contract',
+  contractReadOpenSigned: 'new deal paper scan photo signed agreement lease read',
   newDeal: 'New deal',
   openBeginListingSaleTenancy: 'open begin listing sale tenancy',
   formsKits: 'forms kits',

@@ -9,6 +9,7 @@ export { DealPlace } from '../deals/deal-place';
 export { DealsPlace } from '../deals/deals-place';
 export { NewDeal } from '../deals/new-deal';
 export { FirmPlace } from '../firm/firm-place';
+export { IncomingPlace } from '../incoming/incoming-place';
 export { ImportPlace } from '../imports/import-place';
 export { InsightPlace } from '../insight/insight-place';
 export { MailroomPlace } from '../mailroom/mailroom-place';

@@ -11,6 +11,7 @@ import { Button, Card, Page } from '../../ui/pieces';
 import { Body, Heading, Small, Title } from '../../ui/text';
 import { useActs } from '../deals/use-acts';
 import { CommandButton } from '../frame/command-line';
+import { ContractZone } from '../incoming/contract-drop';
 import { StandingStill } from './standing-still';
 import { Through } from './through';
 import { Waiting } from './waiting';
@@ -24,16 +25,18 @@ export function TodayPlace() {
   if (!isReady(today)) return <NotReady query={today} what={TEXT.yourDay} />;
   const t = today.data;
   return (
-    <Page max={wide ? 1240 : 760}>
-      <View>
-        <Title testID="today-sentence">{t.sentence}</Title>
-        <Small>
-          {TEXT.onWay(longDay(t.today), count(t.deals, TEXT.openDeal), count(t.packets, 'packet'), t.packets)}
-        </Small>
-      </View>
-      {wide ? null : <CommandButton />}
-      {isEmpty(t) ? <Empty today={t} /> : <Parts today={t} wide={wide} />}
-    </Page>
+    <ContractZone>
+      <Page max={wide ? 1240 : 760}>
+        <View>
+          <Title testID="today-sentence">{t.sentence}</Title>
+          <Small>
+            {TEXT.onWay(longDay(t.today), count(t.deals, TEXT.openDeal), count(t.packets, 'packet'), t.packets)}
+          </Small>
+        </View>
+        {wide ? null : <CommandButton />}
+        {isEmpty(t) ? <Empty today={t} /> : <Parts today={t} wide={wide} />}
+      </Page>
+    </ContractZone>
   );
 }
 

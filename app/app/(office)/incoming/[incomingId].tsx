@@ -1,0 +1,3 @@
+import { place } from '../../../places';
+
+export default place('IncomingPlace');

@@ -1,0 +1,82 @@
+/** A deal opened from its signed contract, on a phone and on a wide screen. */
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { signedAgreement, type AgreementTerms } from '../server/test/contract';
+import { findings } from './axe';
+import { byTestId, chooseFile, eventually, PHONE, settled, tap, textOf, WIDE } from './browser';
+import { Workplace } from './workplace';
+
+jest.setTimeout(300_000);
+
+let place: Workplace;
+beforeAll(async () => {
+  place = await Workplace.start();
+});
+afterAll(() => place?.stop());
+
+/** Writes a signed contract to a file. */
+async function contractFile(terms: AgreementTerms = {}): Promise<string> {
+  const file = path.join(mkdtempSync(path.join(os.tmpdir(), 'gatepath-contract-')), 'Purchase agreement, signed.pdf');
+  writeFileSync(file, await signedAgreement(terms));
+  return file;
+}
+
+test('on a phone a signed contract of nine pages becomes a deal in three touches', async () => {
+  const phone = await place.open(PHONE, '/deals');
+  await tap(phone, 'new-deal');
+  await phone.waitForSelector(byTestId('choose-contract'));
+  await chooseFile(phone, 'contract-input', await contractFile());
+  await phone.waitForSelector(byTestId('contract-values'));
+  await settled(phone);
+  if (process.env['SHOTS']) await phone.screenshot({ path: `${process.env['SHOTS']}/contract-phone.png` });
+  if (process.env['SHOTS'])
+    await phone.screenshot({ path: `${process.env['SHOTS']}/contract-phone-full.png`, fullPage: true });
+  expect(await textOf(phone, 'contract-title')).toBe('Sale, 26 Lock Hill');
+  expect(await textOf(phone, 'contract-people')).toMatch(/Orla Byrne[^]*Dermot Byrne[^]*Maren Aalto/);
+  expect(await textOf(phone, 'value-date.inspection')).toContain('10 days after Sat, Nov 28');
+  expect(await findings(phone)).toEqual([]);
+  await tap(phone, 'see-fact.price');
+  await phone.waitForSelector(byTestId('sources'));
+  await settled(phone);
+  if (process.env['SHOTS']) await phone.screenshot({ path: `${process.env['SHOTS']}/contract-seen.png` });
+  await tap(phone, 'open-contract-deal');
+  await phone.waitForSelector(byTestId('document-row'));
+  const deal = await place.office.call<{
+    facts: object;
+    dates: object;
+    parties: { name: string }[];
+    address: string;
+  }>('GET', `/api/deals/${phone.url().split('/').pop()!}`);
+  expect(deal).toMatchObject({
+    address: '26 Lock Hill',
+    facts: { price: 412_000, earnest: 8_000, year_built: 1968 },
+    dates: {
+      accepted: '2026-11-28',
+      disclosed: '2026-12-02',
+      inspection: '2026-12-08',
+      loan: '2026-12-19',
+      closing: '2027-01-15',
+    },
+  });
+  expect(deal.parties.map((p) => p.name)).toEqual(['Orla Byrne', 'Dermot Byrne', 'Maren Aalto']);
+});
+
+test('on a wide screen a contract that contradicts itself asks for the right day', async () => {
+  const page = await place.open(WIDE, '/deals/new');
+  await chooseFile(page, 'contract-input', await contractFile({ closingAgain: 'January 18, 2027' }));
+  await page.waitForSelector(byTestId('contract-values'));
+  await settled(page);
+  if (process.env['SHOTS']) await page.screenshot({ path: `${process.env['SHOTS']}/contract-wide.png`, fullPage: true });
+  expect(await textOf(page, 'value-date.closing')).toContain('do not say the same');
+  expect(await findings(page)).toEqual([]);
+  const days = await page.$$(`${byTestId('value-date.closing')} [role="radio"]`);
+  await days[1]!.click();
+  await tap(page, 'open-contract-deal');
+  await page.waitForSelector(byTestId('document-row'));
+  await eventually(async () =>
+    expect(
+      await place.office.call<{ dates: object }>('GET', `/api/deals/${page.url().split('/').pop()!}`),
+    ).toMatchObject({ dates: { closing: '2027-01-18' } }),
+  );
+});
