@@ -1,5 +1,6 @@
 /** The core's plain data, as answers tell it. Compiling fails where a schema and the core's type part. */
 import * as yup from 'yup';
+import type { Source } from '@gatepath/core/abstract';
 import type { Schedule } from '@gatepath/core/calendar';
 import type { DealFacts } from '@gatepath/core/merge';
 import {
@@ -35,6 +36,8 @@ import { choiceBy } from './choice';
 
 /** A rectangle on a page, in points from its top left. */
 export const rect = of<Rect>()(named('Rect', { x: number(), y: number(), w: number(), h: number() }));
+/** Where something is printed, with a few words around it. */
+export const source = of<Source>()(named('Source', { page: whole(), rect, words: text() }));
 /** Width and height of a page, in points. */
 export const pageSize = named('PageSize', { width: number(), height: number() });
 

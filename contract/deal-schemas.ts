@@ -119,6 +119,19 @@ export const dealPatch = object({
 /** The type of `dealPatch`. */
 export type DealPatch = yup.InferType<typeof dealPatch>;
 
+/** What is done about a statement of a document: the value is as the deal's view has it. */
+export const statedBody = object({
+  documentId: id().required(),
+  field: line(60).required(),
+  value: line(MOST_FACT_TEXT).required(),
+  act: yup
+    .string()
+    .oneOf(['accept', 'dismiss'] as const)
+    .required(),
+});
+/** The type of `statedBody`. */
+export type StatedBody = yup.InferType<typeof statedBody>;
+
 /** Body of waiving a requirement. */
 export const waiverBody = object({ reason: line(300).required('Say why it is waived.') });
 /** The type of `waiverBody`. */

@@ -22,6 +22,7 @@ import { DOCUMENT_TYPES } from '@gatepath/core/reading';
 import { SIDES } from '@gatepath/core/text';
 import { byName, calendarDay, flag, list, moment, named, number, of, oneOf, shape, text, whole } from './answer-fields';
 import { choiceBy } from './choice';
+import { source } from './core-answers';
 
 /** A member's saved lists of deals, and shared ones. */
 export const savedViews = named('SavedViews', {
@@ -119,6 +120,7 @@ export const nextAct = choiceBy('do', {
   bring: { ruleId: text() },
   fact: { fact: text() },
   date: { date: oneOf(KEY_DATES) },
+  stated: { documentId: text() },
 });
 nextAct satisfies yup.ISchema<NextAct>;
 const nextFields = {
@@ -279,3 +281,18 @@ export type TodayView = yup.InferType<typeof todayView>;
 export const feedView = named('Feed', { url: text().nullable() });
 /** The type of `feedView`. */
 export type FeedView = yup.InferType<typeof feedView>;
+
+/** Something a document states otherwise than its deal: another price, day or person. */
+export const stated = named('Stated', {
+  documentId: text(),
+  /** The document's name. */
+  name: text(),
+  /** As in an abstract: `fact.price`, `date.closing`, `side.buyer`. */
+  field: text(),
+  value: text(),
+  /** "closing Fri, Jan 15; the deal says Tue, Jan 12". */
+  words: text(),
+  /** For a counted day: how it was counted. */
+  why: text().nullable(),
+  source,
+});

@@ -6,15 +6,13 @@ import { SIDES } from '@gatepath/core/text';
 import { flag, list, moment, named, oneOf, shape, text, whole } from './answer-fields';
 import * as core from './core-answers';
 
-const source = named('Source', { page: whole(), rect: core.rect, words: text() });
-
 /** A value of a field: of a fact, or a day that is stated or counted. */
 const value = yup
   .mixed<FactValue | StatedDay>()
   .defined()
   .meta({ jsonSchema: { description: 'true, a number, a text, {"day": …} or {"count": …, "from": …}' } });
 
-const reading = shape({ value, sources: list(source), clear: flag() });
+const reading = shape({ value, sources: list(core.source), clear: flag() });
 
 /** A person of the address book with the name that was read. */
 const known = shape({ id: text(), email: text(), phone: text().nullable(), company: text() });
@@ -24,7 +22,7 @@ const person = shape({
   name: text(),
   company: text(),
   capacity: text(),
-  sources: list(source),
+  sources: list(core.source),
   certain: flag(),
   /** Who of the address book has this name. */
   known: list(known),

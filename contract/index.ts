@@ -29,6 +29,7 @@ export {
   type HomeTableQuery,
   type ImportQuery,
   type OpenIncomingBody,
+  type StatedBody,
   inviteBody,
   type InviteBody,
   joinBody,

@@ -102,6 +102,7 @@ export const paths = {
   saveView: to('POST', '/views'),
   deleteView: to('DELETE', '/views/:viewId'),
   newDeal: to('POST', '/deals'),
+  actOnStated: to('POST', '/deals/:dealId/stated'),
   incoming: to('GET', '/incoming'),
   addIncoming: to('POST', '/incoming'),
   incomingContract: to('GET', '/incoming/:incomingId'),

@@ -1,4 +1,4 @@
-/** Routes for members: contracts that are added to open a deal. */
+/** Routes for members: contracts that are added to open a deal, and documents that change one. */
 import { MAX_FILE } from './limits';
 import { paths } from './paths';
 import { PAPER_PROBLEMS } from './problems';
@@ -7,6 +7,13 @@ import * as s from './schemas';
 import * as v from './views';
 
 export const incomingRoutes = {
+  actOnStated: route(paths.actOnStated, {
+    who: 'member',
+    summary: 'Accept what a document states otherwise than the deal, or dismiss it',
+    body: s.statedBody,
+    answer: v.dealView,
+    problems: ['bad-fact'],
+  }),
   incoming: route(paths.incoming, {
     who: 'member',
     summary: 'The member’s contracts that have not become deals',

@@ -62,6 +62,8 @@ export {
   ownFactsBody,
   type OwnFactsBody,
   personBody,
+  statedBody,
+  type StatedBody,
   type PersonBody,
   ruleBody,
   type RuleBody,

@@ -213,6 +213,8 @@ export const dealView = named('Deal', {
   next: list(d.next),
   /** Packets that may not be executed by the day the deal is about: nine times in ten only by then. */
   slow: list(shape({ packetId: text(), name: text(), day: calendarDay() })),
+  /** What documents state otherwise than the deal. */
+  stated: list(d.stated),
   /** Whether it can be thrown away: nothing in it was ever sent. */
   disposable: flag(),
   /** Until when it is kept at the least. */

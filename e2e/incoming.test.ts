@@ -2,7 +2,7 @@
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { signedAgreement, type AgreementTerms } from '../server/test/contract';
+import { extension, signedAgreement, type AgreementTerms } from '../server/test/contract';
 import { findings } from './axe';
 import { byTestId, chooseFile, eventually, PHONE, settled, tap, textOf, WIDE } from './browser';
 import { Workplace } from './workplace';
@@ -67,7 +67,8 @@ test('on a wide screen a contract that contradicts itself asks for the right day
   await chooseFile(page, 'contract-input', await contractFile({ closingAgain: 'January 18, 2027' }));
   await page.waitForSelector(byTestId('contract-values'));
   await settled(page);
-  if (process.env['SHOTS']) await page.screenshot({ path: `${process.env['SHOTS']}/contract-wide.png`, fullPage: true });
+  if (process.env['SHOTS'])
+    await page.screenshot({ path: `${process.env['SHOTS']}/contract-wide.png`, fullPage: true });
   expect(await textOf(page, 'value-date.closing')).toContain('do not say the same');
   expect(await findings(page)).toEqual([]);
   const days = await page.$$(`${byTestId('value-date.closing')} [role="radio"]`);
@@ -78,5 +79,27 @@ test('on a wide screen a contract that contradicts itself asks for the right day
     expect(
       await place.office.call<{ dates: object }>('GET', `/api/deals/${page.url().split('/').pop()!}`),
     ).toMatchObject({ dates: { closing: '2027-01-18' } }),
+  );
+});
+
+test('on a phone a signed extension moves closing in one touch', async () => {
+  const { office } = place;
+  const deal = await office.deal('26 Lock Hill', [{ side: 'buyer', name: 'Maren Aalto', email: 'maren@example.com' }]);
+  await office.call('PATCH', `/api/deals/${deal.id}`, {
+    kind: 'sale',
+    dates: { accepted: '2026-11-28', closing: '2027-01-15' },
+  });
+  await office.paper(deal.id, 'Extension.pdf', await extension());
+  const phone = await place.open(PHONE, `/deals/${deal.id}`);
+  await phone.waitForSelector(byTestId('stated'));
+  await settled(phone);
+  if (process.env['SHOTS']) await phone.screenshot({ path: `${process.env['SHOTS']}/stated-phone.png` });
+  expect(await textOf(phone, 'stated')).toContain('Closing Fri, Jan 29, 2027; the deal says Fri, Jan 15, 2027');
+  expect(await findings(phone)).toEqual([]);
+  await tap(phone, 'accept-stated');
+  await eventually(async () =>
+    expect(await office.call<{ dates: object }>('GET', `/api/deals/${deal.id}`)).toMatchObject({
+      dates: { closing: '2027-01-29' },
+    }),
   );
 });

@@ -20,7 +20,7 @@ import { makeBinder } from './binder/service';
 import { recomputeDeals } from './deals/recompute';
 import { computeDealStatus } from './deals/status';
 import { readDocument } from './documents/service';
-import { abstractDocument } from './incoming/abstract';
+import { abstractDocument } from './documents/abstract';
 import { discardOldIncoming } from './incoming/service';
 import { rememberDocument, rememberEarlier } from './memory/remember';
 import { findGaps } from './returned/service';

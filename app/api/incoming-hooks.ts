@@ -1,6 +1,6 @@
 /** Contracts that were added to open a deal, as hooks. */
 import { useQuery } from '@tanstack/react-query';
-import type { OpenIncomingBody } from '@gatepath/contract';
+import type { OpenIncomingBody, StatedBody } from '@gatepath/contract';
 import { useAct } from './act';
 import { call, uploadFile } from './client';
 import { keys } from './keys';
@@ -37,3 +37,10 @@ export function useIncomingActs(id: string) {
     discard: useAct(() => call('discardIncoming', { params }), { renews: [keys.incoming] }),
   };
 }
+
+/** Accepts or dismisses what a document states otherwise than its deal. */
+export const useActOnStated = (dealId: string) =>
+  useAct((body: StatedBody) => call('actOnStated', { params: { dealId }, body }), {
+    shows: keys.deal(dealId),
+    renews: [keys.today, keys.deals, keys.activity(dealId)],
+  });

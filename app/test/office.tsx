@@ -215,6 +215,7 @@ export const dealView = (more: Partial<DealView> = {}): DealView => ({
   initials: { done: 0, of: 0 },
   next: [],
   slow: [],
+  stated: [],
   retainUntil: null,
   disposable: true,
   ...more,

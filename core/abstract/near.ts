@@ -73,6 +73,7 @@ export const mapOf = (before: readonly Cue[], after: readonly Cue[] = before): C
  * @param from,to  the value's pieces; `to` is exclusive
  * @param valueAt  whether another value of the same type begins or ends at a piece: a cue beyond it is that one's
  * @param counts   whether a meaning is possible in this document
+ * @param over     whether the value takes the place of another one in its sentence, whose cue it shares
  */
 export function cueBeside(
   pieces: readonly Piece[],
@@ -80,6 +81,7 @@ export function cueBeside(
   cues: CueMap,
   valueAt: (at: number) => boolean,
   counts: (meaning: Meaning) => boolean,
+  over = false,
 ): Near | null {
   const page = pieces[from]!.page;
   let best: Ranked | null = null as Ranked | null;
@@ -94,7 +96,11 @@ export function cueBeside(
   let before: Meaning | 'far' | null = null;
   let words = 0;
   for (let i = from - 1; i >= 0 && i >= from - REACH; i--) {
-    if (pieces[i]!.page !== page || isEnd(pieces, i) || valueAt(i) || words > MOST_BETWEEN) break;
+    if (pieces[i]!.page !== page || isEnd(pieces, i) || words > MOST_BETWEEN) break;
+    if (valueAt(i)) {
+      if (!over) break;
+      continue;
+    }
     const cue = cues.last.get(i);
     if (cue) {
       before ??= words <= CLOSEST ? cue.meaning : 'far';

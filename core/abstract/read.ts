@@ -17,12 +17,13 @@ import { amountsIn, daysIn, percentsIn, type Candidate } from './values';
  * read from.
  *
  * @param fileName  helps to tell what kind of contract it is
+ * @param known     the kind of its deal, if it has one
  */
-export function abstractOf(pages: readonly AbstractPage[], fileName = ''): Abstract {
+export function abstractOf(pages: readonly AbstractPage[], fileName = '', known?: DealKind): Abstract {
   const read = bounded(pages);
   const pieces = read.flatMap((p, i) => piecesOf(p, i + 1));
   const text = read.map((p) => p.words.map((w) => w.text).join(' ')).join('\n');
-  const { kind, certain: kindCertain } = kindOf(text, fileName);
+  const { kind, certain: kindCertain } = known ? { kind: known, certain: true } : kindOf(text, fileName);
   const sense = { ...senseOf(text), owner: kind === 'tenancy' ? ('landlord' as const) : ('seller' as const) };
   const spanish = isSpanish(text);
   const people = peopleOf(mentionsIn(pieces, sense), sidesOf(kind, 'both'));
@@ -96,7 +97,10 @@ const alike = (v: FactValue | StatedDay) => JSON.stringify(v);
 /** Returns the fields of candidates: the same value from several places is one reading. */
 function fieldsOf(candidates: readonly (Omit<Candidate, 'value'> & { value: FactValue | StatedDay })[]): FieldRead[] {
   const byField = new Map<FieldKey, Reading<FactValue | StatedDay>[]>();
+  const changed = new Set(candidates.filter((c) => c.changed && c.clear).map((c) => c.field));
   for (const c of candidates) {
+    // "The lease that ends on May 1 goes on until June 1": what it was before is no reading.
+    if (changed.has(c.field) && !c.changed) continue;
     const list = byField.get(c.field) ?? [];
     byField.set(c.field, list);
     const same = list.find((r) => alike(r.value) === alike(c.value));

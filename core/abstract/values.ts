@@ -25,6 +25,24 @@ export interface Candidate {
   value: StatedDay | number;
   source: Source;
   clear: boolean;
+  /** Whether it is said to take the place of what was agreed before: "is extended to", "the new rent is". */
+  changed?: boolean;
+}
+
+/** Words before a value that takes the place of another. */
+const CHANGING = new Set(
+  'extended now moves moved changes changed becomes instead new goes amended revised replaced increased reduced nuevo nueva prorroga prorrogado cambia modifica'.split(
+    ' ',
+  ),
+);
+/** Number of pieces before a value in which such a word is looked for. */
+const CHANGE_REACH = 7;
+
+/** Returns whether a value is said to take the place of another, in its own sentence. */
+function isChange(pieces: readonly Piece[], from: number): boolean {
+  for (let i = from - 1; i >= from - CHANGE_REACH && i >= 0 && !isEnd(pieces, i); i--)
+    if (CHANGING.has(pieceAt(pieces, i))) return true;
+  return false;
 }
 
 /** A day that somebody wrote beside a signature. */
@@ -108,8 +126,11 @@ class Cues {
   }
   /** Returns what a value is: by the words of its sentence, otherwise by the caption of its cell. */
   of(value: Found<unknown>, isValue: (at: number) => boolean, counts: (m: Meaning) => boolean): Near | null {
-    const beside = cueBeside(this.pieces, value, this.map, isValue, counts);
+    const over = isChange(this.pieces, value.from);
+    const beside = cueBeside(this.pieces, value, this.map, isValue, counts, over);
     if (beside?.onRow && beside.distance <= CLOSE) return beside;
+    // "Closing, which was to take place on May 1, is extended to June 1": the words between say it is closing's.
+    if (beside && over) return { ...beside, distance: Math.min(beside.distance, CLOSE) };
     const page = this.byPage.get(this.pieces[value.from]!.page) ?? [];
     if (page.length > MOST_VALUES) return beside;
     return cueOfCell(this.pieces, value, page, counts) ?? beside ?? this.headed(value, page);
@@ -134,7 +155,8 @@ export function amountsIn(pieces: readonly Piece[], kind: DealKind): Candidate[]
     // A bare figure is an amount only right after its caption.
     if (!f.value.marked && near.distance > 0) return [];
     const clear = near.distance <= CLOSE && !near.disputed && f.value.amount >= (near.meaning === 'price' ? 1_000 : 50);
-    return [{ field, value: f.value.amount, source: sourceOf(pieces, f.from, f.to), clear }];
+    const changed = isChange(pieces, f.from);
+    return [{ field, value: f.value.amount, source: sourceOf(pieces, f.from, f.to), clear, changed }];
   });
 }
 
@@ -208,7 +230,7 @@ export function daysIn(pieces: readonly Piece[], kind: DealKind, spanish: boolea
     const field = FIELDS[kind][near.meaning];
     const loose = near.meaning === 'start' || near.meaning === 'end';
     const clear = sure && near.distance <= CLOSE && (!loose || !near.onRow || isOfTerm(pieces, f.from));
-    if (field) out.dates.push({ field, value: { day }, source, clear });
+    if (field) out.dates.push({ field, value: { day }, source, clear, changed: isChange(pieces, f.from) });
   }
   out.dates.push(...countedIn(pieces, kind, cues, isValue));
   return out;

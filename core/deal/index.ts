@@ -76,4 +76,4 @@ export {
   type Waiver,
 } from './needs';
 export { type Person, signersIn } from './signed';
-export { daysWords, type Next, type NextAct, nextActs, type PacketNow } from './next';
+export { daysWords, type Next, type NextAct, nextActs, type PacketNow, type Stating } from './next';

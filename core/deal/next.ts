@@ -50,7 +50,8 @@ export type NextAct =
   | { do: 'prepare'; ruleId: string; documentId: string; name: string }
   | { do: 'bring'; ruleId: string }
   | { do: 'fact'; fact: string }
-  | { do: 'date'; date: KeyDate };
+  | { do: 'date'; date: KeyDate }
+  | { do: 'stated'; documentId: string };
 
 /** An act that would help a deal. */
 export interface Next {
@@ -67,6 +68,17 @@ export interface Next {
   since: string | null;
   /** Greater for acts that help more; orders acts. */
   weight: number;
+}
+
+/** A document that states something otherwise than the deal. */
+export interface Stating {
+  documentId: string;
+  /** "Extension". */
+  name: string;
+  /** "It says closing Fri, Jan 15; the deal says Tue, Jan 12". */
+  words: string;
+  /** ISO day on which it was added. */
+  since: string;
 }
 
 /** Days after which a person who is waited for should be nudged. */
@@ -91,14 +103,29 @@ export function nextActs(o: {
   needs: Needs;
   packets: readonly PacketNow[];
   own: readonly FactDef[];
+  /** Documents that state something otherwise than the deal. */
+  stated?: readonly Stating[];
   me: string;
   today: string;
 }): Next[] {
   return [
+    ...(o.stated ?? []).map(statedAct),
     ...o.packets.flatMap((p) => packetActs(p, o.me, o.today)),
     ...paperActs(o.needs, o.today),
     ...askedActs(o),
   ].sort((a, b) => b.weight - a.weight || a.id.localeCompare(b.id));
+}
+
+function statedAct({ documentId, name, words, since }: Stating): Next {
+  return {
+    id: `stated ${documentId}`,
+    act: { do: 'stated', documentId },
+    title: `Review what “${name}” says`,
+    detail: words,
+    due: null,
+    since,
+    weight: 86,
+  };
 }
 
 function packetActs(p: PacketNow, me: string, today: string): Next[] {

@@ -11,6 +11,7 @@ import type {
   DealDocument,
   Waiver,
 } from '@gatepath/core/deal';
+import type { StatedChange } from '@gatepath/core/abstract';
 import type { Db } from '../db/pool';
 import { itemAt } from '@gatepath/core/sure';
 
@@ -24,6 +25,8 @@ export interface ComputedDeal {
   packets: PacketNow[];
   signatures: Tally;
   initials: Tally;
+  /** What documents state otherwise than the deal; absent in one computed by an earlier version. */
+  stated?: StatedChange[];
 }
 /** How many places of a kind are done, and of how many. */
 export interface Tally {

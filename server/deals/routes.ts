@@ -8,6 +8,7 @@ import * as parties from './party-changes';
 import * as rules from './rules';
 import * as service from './service';
 import { actOnDeals } from './several';
+import { actOnStated } from './stated';
 import * as views from './views';
 
 /** Serves deals, for members. */
@@ -21,6 +22,7 @@ export function dealRoutes(app: FastifyInstance, ctx: Context): void {
   serve(app, 'newDeal', ({ body, member }) => service.openDeal(ctx, body, member));
   serve(app, 'deal', ({ params, member }) => service.dealView(ctx, params.dealId, member));
   serve(app, 'setDeal', ({ params, body, member }) => changes.changeDeal(ctx, params.dealId, body, member));
+  serve(app, 'actOnStated', ({ params, body, member }) => actOnStated(ctx, params.dealId, body, member));
   serve(app, 'deleteDeal', ({ params }) => service.deleteDeal(ctx, params.dealId));
   serve(app, 'dealActivity', ({ params, query }) => dealActivity(ctx, params.dealId, query));
   serve(app, 'waive', ({ params, body, member }) =>

@@ -1,3 +1,4 @@
+import type { StatedChange } from '@gatepath/core/abstract';
 import { dayOf, shortDay } from '@gatepath/core/calendar';
 import {
   figuresOf,
@@ -31,6 +32,7 @@ import { addParty, partyView } from '../deal-records/parties';
 import { partiesOfDeal } from '../deal-records/party-queries';
 import * as q from '../deal-records/queries';
 import type { ComputedDeal } from '../deal-records/queries';
+import { statedWords, statingOf } from './stated-of';
 import { computeDealStatus, NOTHING_COMPUTED } from './status';
 import { dealOr404 } from '../deal-records/deals';
 
@@ -105,7 +107,7 @@ export async function dealView(ctx: Context, id: string, member: Member): Promis
   let computed = await q.computedOf(db, id);
   // A deal of an earlier version, or one that nobody has looked at yet.
   if (!computed && (await computeDealStatus(ctx, id))) computed = await q.computedOf(db, id);
-  const { needs, papers, packets: now, signatures, initials } = computed ?? NOTHING_COMPUTED;
+  const { needs, papers, packets: now, signatures, initials, stated = [] } = computed ?? NOTHING_COMPUTED;
   const today = dayOf(ctx.clock.now().toISOString(), deal.time_zone);
   const own = await q.ownFacts(db);
   const over = isOver(deal.status) || deal.archived_at !== null;
@@ -133,10 +135,16 @@ export async function dealView(ctx: Context, id: string, member: Member): Promis
     initials,
     next: over
       ? []
-      : nextActs({ kind: deal.kind, needs, packets: now, own, me: member.email.toLowerCase(), today }).slice(
-          0,
-          MOST_NEXT,
-        ),
+      : nextActs({
+          kind: deal.kind,
+          needs,
+          packets: now,
+          own,
+          stated: statingOf(stated),
+          me: member.email.toLowerCase(),
+          today,
+        }).slice(0, MOST_NEXT),
+    stated: over ? [] : stated.map(statedView),
     slow: over ? [] : await mayBeLate(ctx, deal, today, now),
     disposable: !(await q.wasSent(db, id)) && !isRetained(deal.retain_until, today),
     retainUntil: deal.retain_until,
@@ -145,6 +153,12 @@ export async function dealView(ctx: Context, id: string, member: Member): Promis
 
 /** Returns whether the day until which a deal must be retained is still ahead. */
 const isRetained = (until: string | null, today: string): boolean => until !== null && until >= today;
+
+/** Returns what screens show of a statement that differs from its deal. */
+function statedView(c: StatedChange): DealView['stated'][number] {
+  const { documentId, name, field, why, source } = c;
+  return { documentId, name, field, value: String(c.value), why, source, words: statedWords(c) };
+}
 
 /** Maximum number of packets for which a forecast is computed. */
 const MOST_FORESEEN = 12;

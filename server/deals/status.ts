@@ -39,6 +39,7 @@ import { documentsOfDrafts, packetsOfDeals, type PacketListRow } from '../packet
 import { partiesOfDeal, type PartyRow } from '../deal-records/party-queries';
 import * as q from '../deal-records/queries';
 import { rulesOfFirm } from './rule-queries';
+import { statedIn, statingOf } from './stated-of';
 
 /** What a deal shows before its status was computed. */
 export const NOTHING_COMPUTED: q.ComputedDeal = {
@@ -95,7 +96,9 @@ export async function computeDealStatus(ctx: Context, dealId: string): Promise<b
     waivers: await q.waiversOf(db, dealId),
     holidays: firm?.holidays ?? [],
   });
-  const computed: q.ComputedDeal = { needs, papers: found, packets, signatures, initials };
+  const holidays = firm?.holidays ?? [];
+  const stated = await statedIn(db, deal, { documents, found, parties, holidays });
+  const computed: q.ComputedDeal = { needs, papers: found, packets, signatures, initials, stated };
   const members = await q.membersOfDeal(db, dealId);
   const addresses = await q.addressesOf(db, members);
   const own = await q.ownFacts(db);
@@ -340,7 +343,14 @@ function itemsOf(
     }
     for (const d of documents) if (d.ends_on) put(seer, 'term', d.id, d.ends_on, { title: d.name });
     // By a day that every act is old on: which of them there are does not depend on the day, only how they are weighed.
-    const acts = nextActs({ kind: deal.kind, ...computed, own, me: '', today: '9000-01-01' });
+    const acts = nextActs({
+      kind: deal.kind,
+      ...computed,
+      stated: statingOf(computed.stated ?? []),
+      own,
+      me: '',
+      today: '9000-01-01',
+    });
     for (const a of acts) if (!OWN_LISTS.includes(a.act.do)) put(seer, 'do', a.id, dayOfAct(a), a);
   }
   // A person who has to sign is told so, whether or not the deal is theirs.
@@ -363,9 +373,9 @@ function itemsOf(
 /** Acts that have a list of their own on the first screen. */
 const OWN_LISTS: readonly Next['act']['do'][] = ['nudge', 'sign', 'host', 'address'];
 
-/** Returns the day by which an act is ordered: that of a question, or a document's due day; none otherwise. */
+/** Returns the day by which an act is ordered: that of a question or statement, or a document's due day; none otherwise. */
 function dayOfAct(a: Next): string {
-  if (a.act.do === 'answer') return a.since ?? NO_DAY;
+  if (a.act.do === 'answer' || a.act.do === 'stated') return a.since ?? NO_DAY;
   // Before what is only not known yet.
   return a.due ?? (a.act.do === 'send' ? '9999-12-30' : NO_DAY);
 }

@@ -1,5 +1,4 @@
-/** What is stored of incoming contracts, and of what documents say about their deals. */
-import type { Abstract } from '@gatepath/core/abstract';
+/** What is stored of incoming contracts. */
 import type { Db } from '../db/pool';
 
 /** A contract that was added to open a deal. */
@@ -53,22 +52,6 @@ export async function incomingBefore(db: Db, at: Date, limit: number): Promise<I
     [at, limit],
   );
   return r.rows;
-}
-
-/** Returns what a document says about its deal; null if that has not been read. */
-export async function abstractOfDocument(db: Db, documentId: string): Promise<Abstract | null> {
-  const sql = 'select abstract from document_abstract where document_id = $1';
-  return (await db.query<{ abstract: Abstract }>(sql, [documentId])).rows[0]?.abstract ?? null;
-}
-
-/** Saves what a document says about its deal, unless the document was deleted meanwhile. */
-export async function saveAbstract(db: Db, documentId: string, abstract: Abstract): Promise<void> {
-  await db.query(
-    `insert into document_abstract (document_id, abstract)
-     select id, $2 from document where id = $1
-     on conflict (document_id) do update set abstract = excluded.abstract`,
-    [documentId, JSON.stringify(abstract)],
-  );
 }
 
 /** Someone of the address book. */

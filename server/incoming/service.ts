@@ -12,6 +12,7 @@ import { inTransaction, type Tx } from '../db/tx';
 import { changeDealIn } from '../deals/changes';
 import { dealView, openDealIn } from '../deals/service';
 import { computeDealStatus } from '../deals/status';
+import { abstractOfDocument, dismissStatement } from '../documents/abstract-queries';
 import { broughtIn, insertPaper } from '../documents/bring-in';
 import { documentChanged } from '../documents/place';
 import * as documents from '../documents/queries';
@@ -69,7 +70,7 @@ export async function incomingView(ctx: Context, id: string, member: Member): Pr
   const { holidays } = firm;
   if (!document)
     return { ...OPENED, pages: [], id, createdAt: row.created_at.toISOString(), dealId: row.deal_id, holidays };
-  const abstract = document.status === 'ready' ? await q.abstractOfDocument(db, document.id) : null;
+  const abstract = document.status === 'ready' ? await abstractOfDocument(db, document.id) : null;
   return {
     id,
     documentId: document.id,
@@ -160,17 +161,36 @@ async function openIn(
   document: documents.DocumentRow,
   body: OpenIncomingBody,
 ): Promise<{ dealId: string; signed: string | null }> {
-  const abstract = await q.abstractOfDocument(tx.db, document.id);
+  const abstract = await abstractOfDocument(tx.db, document.id);
   const { facts, dates, ...deal } = body;
   const dealId = await openDealIn(ctx, tx, firm, deal, [`${member.name} opened the deal from “${document.name}”.`]);
   const why = abstract ? reasonsOf(abstract, dates ?? {}, firm.holidays, document.name) : [];
   if (facts || dates)
     await changeDealIn(ctx, tx, dealId, { ...(facts ? { facts } : {}), ...(dates ? { dates } : {}) }, member.name, why);
+  if (abstract) await dismissUnaccepted(tx, document.id, abstract, body);
   await documents.moveToDeal(tx.db, document.id, dealId, document.type === 'other' ? TYPES[body.kind] : document.type);
   await q.setOpened(tx.db, document.incoming_id ?? '', dealId);
   await documentChanged(ctx, tx, { deal_id: dealId, shelf_id: null, incoming_id: null });
   const isSigned = document.status === 'ready' && abstract !== null && isSignedBySomebody(abstract);
   return { dealId, signed: isSigned ? document.id : null };
+}
+
+/** Dismisses what a member has corrected or left out, so that it is not reported as a change of the deal. */
+async function dismissUnaccepted(tx: Tx, documentId: string, a: Abstract, body: OpenIncomingBody): Promise<void> {
+  const has = new Map<string, unknown>([
+    ...Object.entries(body.facts ?? {}).map(([key, v]): [string, unknown] => [`fact.${key}`, v]),
+    ...Object.entries(body.dates ?? {}).map(([key, v]): [string, unknown] => [`date.${key}`, v]),
+  ]);
+  for (const { field, readings } of a.fields)
+    for (const { value } of readings) {
+      const stated = typeof value === 'object' ? ('day' in value ? value.day : null) : value;
+      if (stated !== null && has.get(field) !== stated)
+        await dismissStatement(tx.db, { document_id: documentId, field, value: String(stated) });
+    }
+  const names = new Set((body.parties ?? []).map((p) => fold(p.name)));
+  for (const p of a.people)
+    if (!names.has(fold(p.name)))
+      await dismissStatement(tx.db, { document_id: documentId, field: `side.${p.side}`, value: p.name });
 }
 
 /** Returns whether days stand beside signatures in a contract. */

@@ -104,3 +104,43 @@ function drawSignatures(doc: PDFDocument, font: PDFFont, terms: AgreementTerms):
     put('Date', 380, y - 14);
   });
 }
+
+/** What an extension of an agreement says. */
+export interface ExtensionTerms {
+  closing?: string;
+  price?: string;
+  buyers?: string;
+  /** The day both sides signed; empty for nobody. */
+  signed?: string;
+}
+
+/** Returns an addendum of one page that moves closing. */
+export async function extension(terms: ExtensionTerms = {}): Promise<Uint8Array> {
+  const { closing = 'January 29, 2027', price, buyers = 'Maren Aalto', signed = '12/20/2026' } = terms;
+  const doc = await PDFDocument.create();
+  const font = await doc.embedFont(StandardFonts.TimesRoman);
+  const page = doc.addPage([612, 792]);
+  const put = (text: string, x: number, y: number, size = 11) => page.drawText(text, { x, y, size, font });
+  put('Addendum: extension of closing', 72, 720, 17);
+  const lines = [
+    `This addendum to the purchase agreement is made between Orla Byrne (the “Seller”)`,
+    `and ${buyers} (the “Buyer”) for the property at 26 Lock Hill, Tern Lock.`,
+    `Closing, which was to take place on January 15, 2027, is extended to ${closing}.`,
+    ...(price ? [`The purchase price is changed to ${price}.`] : []),
+    'All other terms of the agreement stay as they are.',
+  ];
+  lines.forEach((text, i) => put(text, 72, 680 - i * 22));
+  if (!signed) return doc.save();
+  [
+    ['Seller', 'Orla Byrne'],
+    ['Buyer', buyers],
+  ].forEach(([role = '', name = ''], i) => {
+    const y = 480 - i * 80;
+    page.drawLine({ start: { x: 72, y }, end: { x: 300, y }, thickness: 0.7 });
+    put(`${role}: ${name}`, 72, y - 14);
+    page.drawLine({ start: { x: 380, y }, end: { x: 480, y }, thickness: 0.7 });
+    put(signed, 390, y + 4);
+    put('Date', 380, y - 14);
+  });
+  return doc.save();
+}

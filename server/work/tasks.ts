@@ -2,6 +2,7 @@
 import type { Draft, Mark, PacketParty, Redline, ScriptFace } from '@gatepath/core/packet';
 import type { Abstract } from '@gatepath/core/abstract';
 import type { Fingerprint, Recalled, Relation } from '@gatepath/core/memory';
+import type { DealKind } from '@gatepath/core/deal';
 import type { DealFacts } from '@gatepath/core/merge';
 import type { PrintedPlace } from '@gatepath/core/reading';
 import type { Corners } from '@gatepath/core/scan';
@@ -125,8 +126,8 @@ export const tasks = {
     const [document] = await factsIn([t.document]);
     return document ? fingerprintOf(document) : null;
   },
-  /** Returns what a document says about its deal. @param t.scanned its scanned pages, from 1 */
-  abstract: async (t: { document: FactsFile; scanned: number[] }): Promise<Abstract | null> => {
+  /** Returns what a document says about its deal. @param t.scanned its scanned pages, from 1 @param t.kind its deal's, if it has one */
+  abstract: async (t: { document: FactsFile; scanned: number[]; kind?: DealKind }): Promise<Abstract | null> => {
     const { abstractOf } = await import('@gatepath/core/abstract');
     const { factsIn } = await import('../pdf/facts-file');
     const [document] = await factsIn([t.document]);
@@ -135,7 +136,7 @@ export const tasks = {
       words: print.map((rect, n) => ({ text: words[n] ?? '', rect })),
       scanned: scanned.has(i + 1),
     }));
-    return pages ? abstractOf(pages, t.document.name) : null;
+    return pages ? abstractOf(pages, t.document.name, t.kind) : null;
   },
   /** Compares the words of two documents. */
   relation: async (t: { before: FactsFile; after: FactsFile }): Promise<Relation | null> => {

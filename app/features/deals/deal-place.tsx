@@ -13,6 +13,7 @@ import { DocumentRow } from './document-row';
 import { earlierOf } from './earlier';
 import { PhotographPaper } from './photograph-paper';
 import { usePhotographs } from './photographs';
+import { StatedCard } from '../incoming/stated-card';
 import { useUploads } from '../uploads/uploads';
 import { ActivityCard } from './activity-card';
 import { BinderCard } from './binder-card';
@@ -109,6 +110,9 @@ export function DealPlace() {
       <DealHead deal={d} />
       <Part name={TEXT.keyDates}>
         <MilePosts deal={d} open={date} />
+      </Part>
+      <Part name={TEXT.papers}>
+        <StatedCard deal={d} />
       </Part>
       {slow}
       {wide ? (

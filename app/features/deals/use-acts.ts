@@ -21,6 +21,7 @@ export const ACT_WORDS: Record<NextAct['do'], string> = {
   bring: TEXT.add,
   fact: TEXT.fillIn,
   date: TEXT.set,
+  stated: TEXT.review,
 };
 
 /** Returns where an act is done; null for one that makes a packet. */
@@ -38,6 +39,8 @@ export function placeOf(dealId: string, act: Exclude<NextAct, { do: 'nudge' }>):
       return `/deals/${dealId}?fact=${encodeURIComponent(act.fact)}`;
     case 'date':
       return `/deals/${dealId}?date=${act.date}`;
+    case 'stated':
+      return `/deals/${dealId}?stated=${act.documentId}`;
     case 'prepare':
       return null;
   }

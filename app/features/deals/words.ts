@@ -351,5 +351,6 @@ export const TEXT = {
   prepare: 'Prepare',
   add: 'Add',
   set: 'Set',
+  review: 'Review',
   nudged: (name: Part) => `Nudged ${name}`,
 };

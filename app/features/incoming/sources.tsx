@@ -12,7 +12,13 @@ import { TEXT } from './words';
 /** Maximum number of places that are shown of one value. */
 const MOST = 4;
 
-export function Sources({ view, sources }: { view: ReadContract; sources: readonly Source[] }) {
+export function Sources({
+  view,
+  sources,
+}: {
+  view: Pick<ReadContract, 'documentId' | 'pages'>;
+  sources: readonly Source[];
+}) {
   const p = usePalette();
   return (
     <Stack gap={8} testID="sources">

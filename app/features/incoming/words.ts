@@ -66,6 +66,15 @@ export const TEXT = {
   keepIt: 'Keep it',
   openedAlready: 'This contract’s deal is open.',
   goToDeal: 'Go to the deal',
+  // stated-card.tsx
+  papersSayOtherwise: 'A paper says otherwise',
+  inDocument: (name: Part, where: Part) => `“${name}”, ${where}`,
+  changeTheDeal: 'Change the deal',
+  addThem: 'Add to the deal',
+  acceptOf: (words: Part) => `Change the deal: ${words}`,
+  dismiss: 'Dismiss',
+  dismissOf: (words: Part) => `Dismiss: ${words}`,
+  // value-row.tsx
   address: 'Address',
   city: 'Town',
   pages: (list: Part) => `Pages ${list}`,

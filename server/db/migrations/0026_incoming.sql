@@ -19,3 +19,12 @@ create table document_abstract (
   document_id text primary key references document (id) on delete cascade,
   abstract jsonb not null
 );
+
+-- Statements of documents that a member does not want reported as a change of the deal.
+create table dismissed_statement (
+  document_id text not null references document (id) on delete cascade,
+  -- As in an abstract: fact.price, date.closing, side.buyer.
+  field text not null,
+  value text not null,
+  primary key (document_id, field, value)
+);
