@@ -6,6 +6,7 @@ import { changedAccuracy } from './changed';
 import { scansAccuracy } from './scans';
 import { row as drawing } from './drawing';
 import { rows as large } from './large';
+import { intakeAccuracy } from './intake';
 import { memoryAccuracy, rows as memory } from './memory';
 import { row as reading } from './reading';
 import type { Accuracy } from './reading';
@@ -55,9 +56,10 @@ for (const [name, run] of [
 const onReading = !only.length || only.includes('reading');
 if (onReading && !json) await report(say, true);
 const onMemory = only.length && !only.includes('memory') ? null : await memoryAccuracy(say);
+const onIntake = only.length && !only.includes('intake') ? null : await intakeAccuracy(say);
 const onScans = only.length && !only.includes('scans') ? null : await scansAccuracy();
 const onChanged = only.length && !only.includes('changed') ? null : await changedAccuracy();
-if (json) console.log(JSON.stringify({ rows, ...onScans, changed: onChanged, memory: onMemory }));
+if (json) console.log(JSON.stringify({ rows, ...onScans, changed: onChanged, memory: onMemory, intake: onIntake }));
 else {
   const cells = rows.map((r) => [
     r.what,

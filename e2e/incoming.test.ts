@@ -71,7 +71,7 @@ test('on a wide screen a contract that contradicts itself asks for the right day
     await page.screenshot({ path: `${process.env['SHOTS']}/contract-wide.png`, fullPage: true });
   expect(await textOf(page, 'value-date.closing')).toContain('do not say the same');
   expect(await findings(page)).toEqual([]);
-  const days = await page.$$(`${byTestId('value-date.closing')} [role="radio"]`);
+  const days = await page.$$(`${byTestId('value-date.closing')} input[type="radio"]`);
   await days[1]!.click();
   await tap(page, 'open-contract-deal');
   await page.waitForSelector(byTestId('document-row'));

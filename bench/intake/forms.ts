@@ -351,8 +351,8 @@ export const INTAKE_FORMS: readonly IntakeForm[] = [
   },
 ];
 
-/** Contracts that nobody had looked at when the reader was written; measured once, on the day they were labeled. */
-export const UNSEEN_FORMS: readonly IntakeForm[] = [
+/** Contracts that were labeled after the reader was written. On first sight 81 % of their values were found, and 89 % of what was offered as certain was right; they have been learned from since. */
+export const LATER_FORMS: readonly IntakeForm[] = [
   {
     name: 'lease-option-pm',
     kind: 'tenancy',

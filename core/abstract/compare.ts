@@ -73,7 +73,10 @@ export function changesStated(
       if (!stated) continue;
       const date = dateOfKey(field);
       const now = (date ? deal.dates[date] : deal.facts[field.slice('fact.'.length)]) ?? null;
-      if (now === stated.value || dismissed(statementKey(documentId, field, stated.value))) continue;
+      // A deal is accepted once; a later document has its own signatures.
+      const accepted = date === 'accepted' || date === 'lease_signed';
+      if (now === stated.value || (accepted && now !== null)) continue;
+      if (dismissed(statementKey(documentId, field, stated.value))) continue;
       out.push({ documentId, name, since, field, ...stated, now, source });
     }
     out.push(...newPeople(document, deal, dismissed));

@@ -260,7 +260,7 @@ function overAside(pieces: readonly Piece[], at: number): number {
   const from = pieceAt(pieces, at) === ',' ? at + 1 : at;
   if (!/^(?:of|residing|whose|with|having|con|domiciliad[oa]|a|an|de)$/.test(pieceAt(pieces, from))) return at;
   for (let i = from; i < from + 25 && i < pieces.length; i++) {
-    if (pieceAt(pieces, i) === '(') return i;
+    if (/^(?:\(|hereinafter|hereafter|denominad[oa]s?)$/.test(pieceAt(pieces, i))) return i;
     if (isEnd(pieces, i) || pieces[i]!.before === 'part' || /^(?:and|y|between|entre)$/.test(pieceAt(pieces, i)))
       return at;
   }

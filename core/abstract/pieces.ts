@@ -83,7 +83,7 @@ export function textOf(pieces: readonly Piece[]): string {
 }
 
 /** Number of pieces shown before and after a value. */
-const SHOWN = 6;
+const SHOWN = 8;
 
 /** Returns where a run of pieces is printed, with a few words around it. `to` is exclusive. */
 export function sourceOf(pieces: readonly Piece[], from: number, to: number): Source {
@@ -109,14 +109,17 @@ function wordsAround(pieces: readonly Piece[], from: number, to: number): string
   let end = to;
   while (end - to < SHOWN && goesOn(end) && !endsSentence(pieces, end)) end++;
   while (end > to && /^[“"‘'([{$]$/.test(pieces[end - 1]!.raw)) end--;
-  return textOf(pieces.slice(start, end));
+  const words = textOf(pieces.slice(start, end));
+  // A bracket that is not closed here explains nothing.
+  const open = words.lastIndexOf('(');
+  return open > 0 && !words.includes(')', open) && end > to ? words.slice(0, open).trim() : words;
 }
 
-/** Returns whether a full stop at a piece ends a sentence, as far as quoting it needs to know. */
+/** Returns whether a full stop at a piece ends a sentence, as far as quoting needs to know. */
 const endsSentence = (pieces: readonly Piece[], at: number) =>
-  pieces[at]!.text === '.' && pieces[at + 1]?.before !== 'none' && /^\p{L}{2,}$/u.test(pieces[at - 1]?.raw ?? '1 ')
-    ? true
-    : pieces[at]!.text === '.' && /^\d/.test(pieces[at - 1]?.raw ?? '') && pieces[at + 1]?.before === 'space';
+  pieces[at]!.text === '.' &&
+  pieces[at + 1]?.before !== 'none' &&
+  /^(?:\p{L}{3,}|\d.*)$/u.test(pieces[at - 1]?.raw ?? '');
 
 /** Returns the text of the piece at a position; empty outside of the document. */
 export const pieceAt = (pieces: readonly Piece[], at: number): string => pieces[at]?.text ?? '';

@@ -1,5 +1,5 @@
 /** What documents of a deal state otherwise than the deal, and that in words. */
-import { changesStated, statementKey, type StatedChange } from '@gatepath/core/abstract';
+import { changesStated, statementKey, type Abstract, type FieldRead, type StatedChange } from '@gatepath/core/abstract';
 import { dayOf, shortDay } from '@gatepath/core/calendar';
 import {
   DATE_WORDS,
@@ -41,10 +41,10 @@ export async function statedIn(
   const documents = [...o.documents].reverse().flatMap(({ id, name, type, created_at }) => {
     const abstract = abstracts.get(id);
     if (!abstract || !AGREEING.includes(type)) return [];
-    const signed = abstract.fields.some((f) => f.field === 'date.accepted' || f.field === 'date.lease_signed');
+    const signed = abstract.fields.some(isSignature);
     // What nobody has signed changes nothing yet.
     return done.has(id) || signed
-      ? [{ id, name, abstract, since: dayOf(created_at.toISOString(), deal.time_zone) }]
+      ? [{ id, name, abstract: termsOf(abstract, type), since: dayOf(created_at.toISOString(), deal.time_zone) }]
       : [];
   });
   const gone = new Set(
@@ -52,6 +52,13 @@ export async function statedIn(
   );
   return changesStated(documents, { ...deal, parties: o.parties }, o.holidays, (key) => gone.has(key));
 }
+
+/** Returns whether a field is the day of the last signature. */
+const isSignature = (f: FieldRead) => f.field === 'date.accepted' || f.field === 'date.lease_signed';
+
+/** Returns what a document says about the deal: the signatures of an addendum are those of the addendum only. */
+const termsOf = (a: Abstract, type: DocumentType): Abstract =>
+  type === 'addendum' || type === 'other' ? { ...a, fields: a.fields.filter((f) => !isSignature(f)) } : a;
 
 /** Returns the side of a field that names a person; null for any other field. */
 export const sideOf = (field: string): Side | null => SIDES.find((side) => field === `side.${side}`) ?? null;
