@@ -47,7 +47,7 @@ const SERVER = [
 /** The application's features from bottom to top. */
 const FEATURES = [
   ['facts', 'frame', 'imports', 'insight', 'ledger', 'mailroom', 'packet-status', 'pages', 'uploads', 'verify'],
-  ['changes', 'memory', 'people', 'rules', 'signing'],
+  ['changes', 'incoming', 'memory', 'people', 'rules', 'signing'],
   ['desk'],
   ['own', 'shelf'],
   ['deals', 'forms', 'notices', 'packet'],

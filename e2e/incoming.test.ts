@@ -1,5 +1,6 @@
 /** A deal opened from its signed contract, on a phone and on a wide screen. */
 import { mkdtempSync, writeFileSync } from 'node:fs';
+import { readFile } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
 import { extension, signedAgreement, type AgreementTerms } from '../server/test/contract';
@@ -102,4 +103,36 @@ test('on a phone a signed extension moves closing in one touch', async () => {
       dates: { closing: '2027-01-29' },
     }),
   );
+});
+
+test('blanks are filled with what the deal knows in one touch, and emptied again', async () => {
+  const { office } = place;
+  const deal = await office.deal('26 Lock Hill', [
+    { side: 'seller', name: 'Orla Byrne', email: 'orla@example.com' },
+    { side: 'buyer', name: 'Maren Aalto', email: 'maren@example.com' },
+  ]);
+  await office.call('PATCH', `/api/deals/${deal.id}`, { kind: 'sale', facts: { price: 412_000 } });
+  const doc = await office.paper(
+    deal.id,
+    'Agreement.pdf',
+    new Uint8Array(await readFile('bench/forms/purchase-writer.pdf')),
+  );
+  const { id } = await office.packet(deal.id, 'Agreement', [doc.id]);
+  const page = await place.open(WIDE, `/packets/${id}`);
+  await page.waitForSelector(byTestId('known-values'));
+  await settled(page);
+  if (process.env['SHOTS']) await page.screenshot({ path: `${process.env['SHOTS']}/known-wide.png` });
+  expect(await textOf(page, 'known-values')).toContain('Not known yet: earnest money');
+  expect(await findings(page)).toEqual([]);
+  await tap(page, 'fill-known');
+  const labels = async () =>
+    (await place.marksOf(id))
+      .filter((m) => m.kind === 'label')
+      .map((m) => m.value)
+      .sort();
+  await eventually(async () => expect(await labels()).toEqual(['412,000', 'Maren Aalto', 'Orla Byrne']));
+  expect(await textOf(page, 'known-filled')).toContain('3 blanks filled in from the deal');
+  if (process.env['SHOTS']) await page.screenshot({ path: `${process.env['SHOTS']}/known-filled.png` });
+  await tap(page, 'unfill-known');
+  await eventually(async () => expect(await labels()).toEqual([]));
 });

@@ -15,6 +15,7 @@ import type {
 import type { Page } from 'puppeteer-core';
 import { sure } from '@gatepath/core/sure';
 import { filledIn } from '../server/test/filled';
+import { extension, signedAgreement } from '../server/test/contract';
 import { counteroffer } from '../server/test/counter';
 import { chance, lease, scanOf } from '../server/test/scan';
 import { byTestId, chooseFile, eventually, launch, openPage, PHONE, settled, signIn, tap, type, WIDE } from './browser';
@@ -92,9 +93,6 @@ await shot(wide, 'deals-wide');
 await wide.goto(`${base}/insight`);
 await wide.waitForSelector(byTestId('chart-through'));
 await shot(wide, 'insight-wide');
-await wide.goto(`${base}/rules/sample-sale-water`);
-await wide.waitForSelector(byTestId('trial'));
-await shot(wide, 'rule-wide');
 await wide.goto(`${base}/packets/${packetAt('7')}`);
 await wide.waitForSelector(byTestId('sheet'));
 await tap(wide, 'all-pages');
@@ -173,6 +171,25 @@ await wide.goto(`${base}/changes/${answer.id}/${counter.id}`);
 await wide.waitForSelector(`${byTestId('page-pair')} img`);
 await shot(wide, 'changes-wide');
 
+// A deal opened from its signed contract, and an extension that moves its closing.
+const contract = path.join(dir, 'Purchase agreement, signed.pdf');
+writeFileSync(contract, await signedAgreement());
+await phone.goto(`${base}/deals/new`);
+await phone.waitForSelector(byTestId('choose-contract'));
+await chooseFile(phone, 'contract-input', contract);
+await phone.waitForSelector(byTestId('contract-values'));
+await shot(phone, 'contract-phone');
+await tap(phone, 'open-contract-deal');
+await phone.waitForSelector(byTestId('document-row'));
+const { items: now } = await get<{ items: DealSummary[] }>(phone, '/api/deals?limit=5');
+await bringIn(
+  now.find((d) => d.address === '26 Lock Hill')!,
+  'Extension.pdf',
+  await extension(),
+);
+await phone.waitForSelector(byTestId('stated'));
+await shot(phone, 'stated-phone');
+
 const { items: notices } = await get<{ items: NoticeSummary[] }>(wide, '/api/notices');
 await wide.goto(`${base}/notices/${notices[0]!.id}`);
 await wide.waitForSelector(byTestId('home-row'));
@@ -182,9 +199,6 @@ const client = await openPage(browser, { ...PHONE, deviceScaleFactor: 1 });
 await client.goto(linkOf('Callum Alder', 'ask'));
 await client.waitForSelector(byTestId('fill'));
 await shot(client, 'signing-phone');
-await client.goto(linkOf('Юрий Калина', 'executed'));
-await client.waitForSelector(byTestId('ended'));
-await shot(client, 'signed-phone');
 
 await client.goto(linkOf('Callum Alder', 'ask'));
 await tap(client, 'more');

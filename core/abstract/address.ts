@@ -234,3 +234,20 @@ function cityAt(pieces: readonly Piece[], at: number, out: Reading<string>[]): v
   if (to > i && isTown(pieces, [i, to]))
     add(out, textOf(pieces.slice(...withoutState(pieces, [i, to]))), pieces, i, to, true);
 }
+
+/** Returns whether the words right before a piece ask for the property's address. */
+export function asksForAddress(pieces: readonly Piece[], at: number): boolean {
+  const end = pieceAt(pieces, at - 1) === ':' ? at - 1 : at;
+  return PHRASES.some(({ words, caption }) => {
+    const from = end - words.length;
+    if (from < 0 || !words.every((w, n) => pieceAt(pieces, from + n) === w) || words[0] === 'for') return false;
+    if (OTHERS.test(pieceAt(pieces, from - 1))) return false;
+    const lead = pieces[from]!;
+    const starts = lead.before !== 'space' && lead.before !== 'none';
+    return caption ? end < at || starts : pieces[at]!.before !== 'part';
+  });
+}
+
+/** Returns whether the words right before a piece ask for the property's town. */
+export const asksForTown = (pieces: readonly Piece[], at: number): boolean =>
+  /^(?:city|town|ciudad|municipio)$/.test(pieceAt(pieces, pieceAt(pieces, at - 1) === ':' ? at - 2 : at - 1));

@@ -361,3 +361,25 @@ function countedIn(pieces: readonly Piece[], kind: DealKind, cues: Cues, isDay: 
     ];
   });
 }
+
+/** Returns which field of its deal a blank asks for, by the words around it; null for none, or if they are not clear. */
+export function fieldOfBlank(
+  pieces: readonly Piece[],
+  at: number,
+  isBlank: (at: number) => boolean,
+  kind: DealKind,
+  what: 'amount' | 'day',
+): FieldKey | null {
+  const found = { from: at, to: at + 1, value: null };
+  const cues =
+    what === 'day'
+      ? new Cues(pieces, cuesIn(pieces, DAYS))
+      : new Cues(pieces, cuesIn(pieces, MONEY), cuesIn(pieces, AFTER_MONEY));
+  const near = cues.of(found, isBlank, what === 'day' ? counted(kind) : () => true);
+  if (!near || near.disputed || near.distance > CLOSE || near.meaning === 'commission') return null;
+  // Without a currency sign only what stands right after its caption is an amount.
+  if (what === 'amount' && pieceAt(pieces, at - 1) !== '$' && near.distance > 0) return null;
+  if (what === 'day' && (near.meaning === 'start' || near.meaning === 'end') && near.onRow && !isOfTerm(pieces, at))
+    return null;
+  return FIELDS[kind][near.meaning] ?? null;
+}

@@ -20,6 +20,7 @@ import { Button, Card, IconButton, Loading, Note, Trouble } from '../../ui/piece
 import { Body, Heading, Small, Strong } from '../../ui/text';
 import { slotToken } from '../../ui/slot-token';
 import { Token } from '../../ui/token';
+import { KnownValues } from '../incoming/known-values';
 import { RememberedCards } from '../memory/remembered-card';
 import { useDocumentTools } from './use-document-tools';
 import { Either, questionOf } from './either';
@@ -60,6 +61,7 @@ export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) 
           {TEXT.acceptAll(matched.length)}
         </Button>
       ) : null}
+      {desk.bench.what === 'packet' ? <KnownValues on={desk} /> : null}
       <Doubtful n={open.filter((x) => canAccept(x) && x.doubtful).length} />
       <AcceptByParty desk={desk} matched={matched} />
       {desk.bench.what === 'form' ? null : <Further desk={desk} />}

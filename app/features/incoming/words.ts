@@ -74,6 +74,17 @@ export const TEXT = {
   acceptOf: (words: Part) => `Change the deal: ${words}`,
   dismiss: 'Dismiss',
   dismissOf: (words: Part) => `Dismiss: ${words}`,
+  // known-values.tsx
+  blank: 'blank',
+  dealKnows: (counted: Part) => `The deal knows what goes in ${counted}`,
+  dealKnowsNone: 'Some blanks ask for what the deal does not know yet',
+  theyAre: (list: Part) => `For: ${list}.`,
+  fillThemIn: 'Fill them in',
+  fillCorrectable: 'Fill in, signers may correct',
+  filledFromDeal: (counted: Part) => `${counted} filled in from the deal`,
+  removeThemAgain: 'Remove them again',
+  notKnownYet: (list: Part) => `Not known yet: ${list}.`,
+  setItInTheDeal: 'Set it in the deal',
   // value-row.tsx
   address: 'Address',
   city: 'Town',
