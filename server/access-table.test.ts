@@ -110,6 +110,7 @@ beforeAll(async () => {
     textId: 'none',
     shelfId: 'none',
     noticeId: 'none',
+    incomingId: 'none',
     memberId: 'none',
     invitationId: 'none',
     sessionId: 'none',

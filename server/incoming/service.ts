@@ -32,7 +32,7 @@ const MOST_KNOWN = 60;
 /**
  * Adds a contract to open a deal with. Its pages are read afterwards.
  *
- * @throws Problem `over-limits`
+ * @throws Problem `over-limits`; `not-found` if it is discarded at this moment
  */
 export async function addIncoming(ctx: Context, file: Upload, member: Member): Promise<IncomingView> {
   const { pool } = ctx.database;
