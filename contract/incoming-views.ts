@@ -35,7 +35,11 @@ const abstract = named('Abstract', {
   /** The side whose broker has the firm’s name; null if none has. */
   forWhom: oneOf(FOR_WHOM).nullable(),
   people: list(person),
+  /** Deals at the address it states: the contract may be of one of them. */
+  atAddress: list(shape({ id: text(), address: text() })),
   fields: list(shape({ field: text(), readings: list(reading), certain: flag() })),
+  /** Captions whose value could not be read, as where it is written by hand. */
+  unread: list(shape({ field: text(), source: core.source })),
 });
 
 /** A contract that was added to open a deal. */

@@ -200,6 +200,14 @@ describe('days', () => {
     expect(read(row).fields).toEqual([]);
   });
 
+  test('what was agreed before is no reading, also where what takes its place cannot be read', () => {
+    expect(
+      sure(read('Closing, which was to be on January 15, 2027, is extended to January 15, 9999.'), 'date.closing'),
+    ).toBeUndefined();
+    expect(sure(read('The price was $412,000. The price is $405,000 now.'), 'fact.price')).toBe(405_000);
+    expect(sure(read('The price is $405,000 instead of $412,000.'), 'fact.price')).toBe(405_000);
+  });
+
   test('the words and the figures of a count must agree', () => {
     const n = (row: string) => numberAt(readPieces(printed([row])), 0)?.value ?? null;
     expect([n('ten (10) days'), n('ten (12) days'), n('forty-five days'), n('twenty one days'), n('veintiún')]).toEqual(
@@ -243,6 +251,20 @@ describe('the property', () => {
     expect(sure(read('Homeowners association: [ ] yes [ ] no'), 'fact.association')).toBeUndefined();
     expect(sure(read('Homeowners association: yes no'), 'fact.association')).toBeUndefined();
   });
+});
+
+test('a caption whose value cannot be read is named with its place, so that it can be shown', () => {
+  const a = read('Purchase price: $ ~', 'Closing takes place on or before the day agreed.');
+  expect(a.unread.map((u) => u.field)).toEqual(['fact.price']);
+  expect(a.unread[0]!.source.rect.w).toBeGreaterThan(220);
+  expect(read('Purchase price: $412,000').unread).toEqual([]);
+});
+
+test('a list of ten thousand people is read, and no more are taken over than a deal may have', () => {
+  const row = 'Orla Byrne, Dermot Aalto, Maren Quill, Priya Nair, Agnes Thorvald,';
+  const pages = Array.from({ length: 100 }, () => Array.from({ length: 20 }, () => row));
+  const many = abstractOf(printed(...pages, ['(the “Buyers”)']));
+  expect(acceptedAtFirst(many).people.filter((p) => p.on).length).toBeLessThanOrEqual(40);
 });
 
 describe('what a member accepts', () => {

@@ -43,8 +43,11 @@ export interface Accepted {
 /** A person with those of the address book who have their name. */
 type Offered = PersonRead & { known?: readonly { id: string; email: string; phone: string | null; company: string }[] };
 
+/** Maximum number of people a deal is opened with. */
+const MOST_PEOPLE = 40;
+
 /** Returns what is accepted before a member has changed anything: whatever is certain. */
-export function acceptedAtFirst(a: Omit<Abstract, 'people'> & { people: readonly Offered[] }): Accepted {
+export function acceptedAtFirst(a: Pick<Abstract, 'kind' | 'fields'> & { people: readonly Offered[] }): Accepted {
   return {
     kind: a.kind,
     forWhom: itemAt(FOR_WHOM_OF[a.kind], 0),
@@ -61,7 +64,7 @@ export function acceptedAtFirst(a: Omit<Abstract, 'people'> & { people: readonly
         email: known?.email ?? '',
         phone: known?.phone ?? null,
         personId: known?.id ?? null,
-        on: p.certain,
+        on: p.certain && read < MOST_PEOPLE,
       };
     }),
   };

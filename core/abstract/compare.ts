@@ -1,4 +1,5 @@
 /** What documents of a deal state otherwise than the deal: another price, day or person. */
+import { isDay } from '../calendar';
 import type { DealKind, FactValue, KeyDates } from '../deal';
 import { dateOfKey } from '../deal';
 import { fold } from '../text/names';
@@ -91,7 +92,7 @@ function workedOut(
 ): { value: FactValue; why: string | null } | null {
   if (typeof value !== 'object') return { value, why: null };
   const day = dayOfStated(value, dates, holidays);
-  return day && { value: day.day, why: day.why };
+  return day && isDay(day.day) ? { value: day.day, why: day.why } : null;
 }
 
 /** Returns the people whom a document names on a side of the deal that has others, but not them. */

@@ -91,11 +91,14 @@ function companyAhead(pieces: readonly Piece[], at: number): boolean {
   return false;
 }
 
+/** Maximum number of names in one list; a longer one is read in parts. */
+const MOST_LISTED = 40;
+
 /** Returns the names that are listed from a piece on: "Orla Byrne, Dermot Byrne and Alder Ltd". */
 function listAt(pieces: readonly Piece[], from: number, across: boolean): { names: Named[]; to: number } {
   const names: Named[] = [];
   let i = from;
-  for (;;) {
+  while (names.length < MOST_LISTED) {
     const named = nameAt(pieces, i);
     if (!named) break;
     names.push(named);

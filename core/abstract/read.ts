@@ -10,20 +10,20 @@ import { mentionsIn, peopleOf } from './people';
 import { MOST_WORDS, piecesOf, type Piece } from './pieces';
 import { lastSignatureOf } from './signed';
 import type { Abstract, AbstractPage, FieldKey, FieldRead, PersonRead, Reading, StatedDay } from './types';
-import { amountsIn, daysIn, percentsIn, type Candidate } from './values';
+import { amountsIn, captionsIn, daysIn, percentsIn, type Candidate } from './values';
 
 /**
  * Returns what a contract says about its deal: its kind, people, amounts, days and facts, each with the words it was
  * read from.
  *
  * @param fileName  helps to tell what kind of contract it is
- * @param known     the kind of its deal, if it has one
+ * @param ofDeal    the kind of its deal, if it has one
  */
-export function abstractOf(pages: readonly AbstractPage[], fileName = '', known?: DealKind): Abstract {
+export function abstractOf(pages: readonly AbstractPage[], fileName = '', ofDeal?: DealKind): Abstract {
   const read = bounded(pages);
   const pieces = read.flatMap((p, i) => piecesOf(p, i + 1));
   const text = read.map((p) => p.words.map((w) => w.text).join(' ')).join('\n');
-  const { kind, certain: kindCertain } = known ? { kind: known, certain: true } : kindOf(text, fileName);
+  const { kind, certain: kindCertain } = ofDeal ? { kind: ofDeal, certain: true } : kindOf(text, fileName);
   const sense = { ...senseOf(text), owner: kind === 'tenancy' ? ('landlord' as const) : ('seller' as const) };
   const spanish = isSpanish(text);
   const people = peopleOf(mentionsIn(pieces, sense), sidesOf(kind, 'both'));
@@ -38,7 +38,11 @@ export function abstractOf(pages: readonly AbstractPage[], fileName = '', known?
     ...(signed ? [signed] : []),
   ];
   const fields = [...fieldOf('address', places.address), ...fieldOf('city', places.city), ...fieldsOf(candidates)];
-  return { kind, kindCertain, people: withDoubt(people, read), fields: fields.map((f) => doubted(f, read)) };
+  const known = new Set(fields.map((f) => f.field));
+  const unread = [...captionsIn(pieces, kind)].flatMap(([field, source]) =>
+    known.has(field) ? [] : [{ field, source }],
+  );
+  return { kind, kindCertain, people: withDoubt(people, read), fields: fields.map((f) => doubted(f, read)), unread };
 }
 
 /** Cuts a document that has more words than are read. */

@@ -61,4 +61,6 @@ export interface Abstract {
   kindCertain: boolean;
   people: PersonRead[];
   fields: FieldRead[];
+  /** Captions whose value could not be read, as where it is written by hand. */
+  unread: { field: FieldKey; source: Source }[];
 }

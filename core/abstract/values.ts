@@ -31,7 +31,7 @@ export interface Candidate {
 
 /** Words before a value that takes the place of another. */
 const CHANGING = new Set(
-  'extended now moves moved changes changed becomes instead new goes amended revised replaced increased reduced nuevo nueva prorroga prorrogado cambia modifica'.split(
+  'extended now moves moved changes changed becomes new goes amended revised replaced increased reduced nuevo nueva prorroga prorrogado cambia modifica'.split(
     ' ',
   ),
 );
@@ -42,6 +42,21 @@ const CHANGE_REACH = 7;
 function isChange(pieces: readonly Piece[], from: number): boolean {
   for (let i = from - 1; i >= from - CHANGE_REACH && i >= 0 && !isEnd(pieces, i); i--)
     if (CHANGING.has(pieceAt(pieces, i))) return true;
+  return false;
+}
+
+/** Words before a value that was agreed before and is so no longer: "which was to take place on", "instead of". */
+const FORMER = new Set(
+  'was were originally formerly previously original former instead anterior era original'.split(' '),
+);
+
+/** Returns whether a value is said to be what was agreed before. */
+function isFormer(pieces: readonly Piece[], from: number): boolean {
+  for (let i = from - 1; i >= from - CHANGE_REACH && i >= 0 && !isEnd(pieces, i); i--) {
+    const text = pieceAt(pieces, i);
+    if (CHANGING.has(text)) return false;
+    if (FORMER.has(text)) return true;
+  }
   return false;
 }
 
@@ -154,7 +169,8 @@ export function amountsIn(pieces: readonly Piece[], kind: DealKind): Candidate[]
     if (!near || !field || near.meaning === 'commission') return [];
     // A bare figure is an amount only right after its caption.
     if (!f.value.marked && near.distance > 0) return [];
-    const clear = near.distance <= CLOSE && !near.disputed && f.value.amount >= (near.meaning === 'price' ? 1_000 : 50);
+    const said = near.distance <= CLOSE && !near.disputed && !isFormer(pieces, f.from);
+    const clear = said && f.value.amount >= (near.meaning === 'price' ? 1_000 : 50);
     const changed = isChange(pieces, f.from);
     return [{ field, value: f.value.amount, source: sourceOf(pieces, f.from, f.to), clear, changed }];
   });
@@ -229,7 +245,8 @@ export function daysIn(pieces: readonly Piece[], kind: DealKind, spanish: boolea
     if (near.meaning === 'signed') out.signed.push({ day, at: f.from, source, sure });
     const field = FIELDS[kind][near.meaning];
     const loose = near.meaning === 'start' || near.meaning === 'end';
-    const clear = sure && near.distance <= CLOSE && (!loose || !near.onRow || isOfTerm(pieces, f.from));
+    const said = sure && near.distance <= CLOSE && !isFormer(pieces, f.from);
+    const clear = said && (!loose || !near.onRow || isOfTerm(pieces, f.from));
     if (field) out.dates.push({ field, value: { day }, source, clear, changed: isChange(pieces, f.from) });
   }
   out.dates.push(...countedIn(pieces, kind, cues, isValue));
@@ -382,4 +399,22 @@ export function fieldOfBlank(
   if (what === 'day' && (near.meaning === 'start' || near.meaning === 'end') && near.onRow && !isOfTerm(pieces, at))
     return null;
   return FIELDS[kind][near.meaning] ?? null;
+}
+
+/** How far to the right of a caption its value is shown, in points. */
+const BESIDE = 220;
+
+/** Returns the first caption of each field: words that are followed by a blank, a colon or a currency sign. */
+export function captionsIn(pieces: readonly Piece[], kind: DealKind): Map<FieldKey, Source> {
+  const out = new Map<FieldKey, Source>();
+  for (const index of [MONEY, DAYS])
+    for (const cue of cuesIn(pieces, index)) {
+      const field = FIELDS[kind][cue.meaning];
+      const next = pieces[cue.to];
+      const asks = !next || /^(?:row|part|gap)$/.test(next.before) || next.text === ':' || next.text === '$';
+      if (!field || !asks || out.has(field) || cue.meaning === 'start' || cue.meaning === 'end') continue;
+      const source = sourceOf(pieces, cue.from, cue.to);
+      out.set(field, { ...source, rect: { ...source.rect, w: source.rect.w + BESIDE } });
+    }
+  return out;
 }

@@ -100,6 +100,12 @@ test('another buyer is reported and added', async () => {
   expect(added.parties.filter((p) => p.side === 'buyer').map((p) => p.name)).toEqual(['Maren Aalto', 'Priya Nair']);
 });
 
+test('a day that is counted beyond the calendar is not reported', async () => {
+  const deal = await sale();
+  await way.server.ok('setDeal', { params: { dealId: deal.id }, body: { dates: { closing: '2200-12-30' } } });
+  expect((await extended(await look(deal.id), { closing: 'January 15, 9999' })).stated).toEqual([]);
+});
+
 test('what no document states cannot be accepted', async () => {
   const deal = await extended(await sale());
   const { documentId } = deal.stated[0]!;

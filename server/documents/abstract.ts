@@ -9,7 +9,7 @@ import { documentById, type DocumentRow } from './queries';
 import { factsFiles } from './service';
 
 /** A document that says nothing that could be read. */
-const NOTHING_READ: Abstract = { kind: 'sale', kindCertain: false, people: [], fields: [] };
+const NOTHING_READ: Abstract = { kind: 'sale', kindCertain: false, people: [], fields: [], unread: [] };
 
 /** Reads what a document says about its deal, and saves it. Repeated calls read it again. */
 export async function abstractDocument(ctx: Context, id: string): Promise<void> {

@@ -147,6 +147,13 @@ test('nobody else sees a contract before its deal is opened', async () => {
   }
 });
 
+test('a deal at the same address is named before another one is opened', async () => {
+  const terms = { address: '77 Chandler Avenue, Tern Lock' };
+  expect((await agreement(terms)).abstract!.atAddress).toEqual([]);
+  const { id } = await way.server.ok('newDeal', { body: { ...deal, address: '77 CHANDLER Avenue' } });
+  expect((await agreement(terms)).abstract!.atAddress).toEqual([{ id, address: '77 CHANDLER Avenue' }]);
+});
+
 test('a discarded contract is gone with its document', async () => {
   const view = await agreement();
   await way.server.ok('discardIncoming', { params: { incomingId: view.id } });

@@ -73,3 +73,12 @@ export async function peopleByNames(db: Db, names: string[], limit: number): Pro
   );
   return r.rows;
 }
+
+/** Returns deals at an address that are not in the archive, newest first. */
+export async function dealsAt(db: Db, address: string, limit: number): Promise<{ id: string; address: string }[]> {
+  const r = await db.query<{ id: string; address: string }>(
+    `select id, address from deal where lower(address) = lower($1) and archived_at is null order by id desc limit $2`,
+    [address, limit],
+  );
+  return r.rows;
+}

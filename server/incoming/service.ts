@@ -99,8 +99,12 @@ const OPENED = {
   abstract: null,
 } as const;
 
-/** Returns an abstract with the people of the address book that its names may be. */
+/** Maximum number of deals at the same address that are shown. */
+const MOST_AT_ADDRESS = 3;
+
+/** Returns an abstract with the people of the address book that its names may be, and deals at its address. */
 async function shown(ctx: Context, a: Abstract, firm: string): Promise<NonNullable<IncomingView['abstract']>> {
+  const address = a.fields.find((f) => f.field === 'address')?.readings[0]?.value;
   const known = await q.peopleByNames(
     ctx.database.pool,
     a.people.map((p) => p.name),
@@ -108,6 +112,7 @@ async function shown(ctx: Context, a: Abstract, firm: string): Promise<NonNullab
   );
   return {
     ...a,
+    atAddress: typeof address === 'string' ? await q.dealsAt(ctx.database.pool, address, MOST_AT_ADDRESS) : [],
     forWhom: forWhomOf(a, a.kind, firm),
     people: a.people.map((p) => ({
       ...p,
@@ -168,7 +173,7 @@ async function openIn(
   if (facts || dates)
     await changeDealIn(ctx, tx, dealId, { ...(facts ? { facts } : {}), ...(dates ? { dates } : {}) }, member.name, why);
   if (abstract) await dismissUnaccepted(tx, document.id, abstract, body);
-  await documents.moveToDeal(tx.db, document.id, dealId, document.type === 'other' ? TYPES[body.kind] : document.type);
+  await documents.moveToDeal(tx.db, document.id, dealId, isNamed(document.type) ? document.type : TYPES[body.kind]);
   await q.setOpened(tx.db, document.incoming_id ?? '', dealId);
   await documentChanged(ctx, tx, { deal_id: dealId, shelf_id: null, incoming_id: null });
   const isSigned = document.status === 'ready' && abstract !== null && isSignedBySomebody(abstract);
@@ -192,6 +197,9 @@ async function dismissUnaccepted(tx: Tx, documentId: string, a: Abstract, body: 
     if (!names.has(fold(p.name)))
       await dismissStatement(tx.db, { document_id: documentId, field: `side.${p.side}`, value: p.name });
 }
+
+/** Returns whether its words have said what type a document is; a photo is none. */
+const isNamed = (type: DocumentType) => type !== 'other' && type !== 'picture';
 
 /** Returns whether days stand beside signatures in a contract. */
 const isSignedBySomebody = (a: Abstract) =>

@@ -58,6 +58,20 @@ function ReadPlace({ view }: { view: ReadContract }) {
         <Title testID="contract-title">{deal.address ? TEXT.aDealAt(kind, deal.address) : TEXT.aDeal(kind)}</Title>
         <Body>{says ? TEXT.intro : TEXT.nothingRead}</Body>
       </Stack>
+      {abstract.atAddress.length ? (
+        <Note
+          tone="warn"
+          title={TEXT.dealThereAlready(abstract.atAddress[0]?.address ?? '')}
+          testID="deal-at-address"
+          action={
+            <Button kind="quiet" fit onPress={() => router.push(`/deals/${abstract.atAddress[0]?.id ?? ''}`)}>
+              {TEXT.goToDeal}
+            </Button>
+          }
+        >
+          {TEXT.addItThere}
+        </Note>
+      ) : null}
       <KindCard accepted={accepted} certain={abstract.kindCertain} onChange={set} />
       <PeopleCard view={view} people={accepted.people} onChange={(people) => set({ people })} />
       <Card gap={12} testID="contract-values">

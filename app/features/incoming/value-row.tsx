@@ -59,8 +59,11 @@ export function ValueRow({ view, field, accepted, onChange }: Props) {
   const read = readingOf(fieldsOf(view), field);
   const readings = read?.readings ?? [];
   const chosen = accepted.fields[field] ?? null;
-  const sources =
+  const unread = view.abstract.unread.flatMap((u) => (u.field === field && !readings.length ? [u.source] : []));
+  const stated =
     chosen && 'reading' in chosen ? (readings[chosen.reading]?.sources ?? []) : readings.flatMap((r) => r.sources);
+  // A value written by hand is shown, to be typed by whoever reads it.
+  const sources = stated.length ? stated : unread;
   const label = labelOf(field);
   const open = readings.length > 0 && !read?.certain;
   return (

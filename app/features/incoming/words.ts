@@ -64,7 +64,8 @@ export const TEXT = {
   discard: 'Discard',
   discardWarning: 'The contract and what was read from it are deleted.',
   keepIt: 'Keep it',
-  openedAlready: 'This contract’s deal is open.',
+  dealThereAlready: (address: Part) => `There is a deal at ${address} already`,
+  addItThere: 'If the contract belongs to it, discard it here and add it to that deal’s papers.',
   goToDeal: 'Go to the deal',
   // stated-card.tsx
   papersSayOtherwise: 'A paper says otherwise',

@@ -14,6 +14,8 @@ alter table document drop constraint document_place;
 alter table document add constraint document_place check (num_nonnulls(deal_id, shelf_id, incoming_id) = 1);
 create index document_incoming on document (incoming_id) where incoming_id is not null;
 
+create index deal_at_address on deal (lower(address)) where archived_at is null;
+
 -- What a document says about its deal: people, address, amounts, days. Computed from its words once they are read.
 create table document_abstract (
   document_id text primary key references document (id) on delete cascade,
