@@ -72,8 +72,16 @@ test('on a wide screen a contract that contradicts itself asks for the right day
     await page.screenshot({ path: `${process.env['SHOTS']}/contract-wide.png`, fullPage: true });
   expect(await textOf(page, 'value-date.closing')).toContain('do not say the same');
   expect(await findings(page)).toEqual([]);
-  const days = await page.$$(`${byTestId('value-date.closing')} input[type="radio"]`);
-  await days[1]!.click();
+  const chosen = `${byTestId('value-date.closing')} input[type="radio"]`;
+  await (await page.$$(chosen))[1]!.click();
+  // What was chosen is still there when the page is loaded again.
+  await page.reload();
+  await page.waitForSelector(chosen);
+  expect(await page.$$eval(chosen, (all) => all.map((r) => (r as HTMLInputElement).checked))).toEqual([
+    false,
+    true,
+    false,
+  ]);
   await tap(page, 'open-contract-deal');
   await page.waitForSelector(byTestId('document-row'));
   await eventually(async () =>

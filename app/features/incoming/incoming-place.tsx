@@ -2,7 +2,7 @@
 import { Redirect, router, useLocalSearchParams } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { acceptedAtFirst, dealOf, fieldsShown, type Accepted, type ChosenPerson } from '@gatepath/core/abstract';
+import { dealOf, fieldsShown, type Accepted, type ChosenPerson } from '@gatepath/core/abstract';
 import { DEAL_KINDS, FOR_WHOM_OF, KIND_WORDS, type DealKind } from '@gatepath/core/deal';
 import { isOneOf, itemAt } from '@gatepath/core/sure';
 import { count } from '@gatepath/core/text';
@@ -13,6 +13,7 @@ import { ActError, Button, Card, Choice, Note, Page } from '../../ui/pieces';
 import { Body, Heading, Small, Title } from '../../ui/text';
 import { PersonRow } from './person-row';
 import { fieldsOf, type ReadContract } from './read-contract';
+import { clearAccepted, useAccepted } from './use-accepted';
 import { ValueRow } from './value-row';
 import { TEXT } from './words';
 
@@ -46,10 +47,9 @@ export function IncomingPlace() {
 /** What a contract says, and the deal it becomes. */
 function ReadPlace({ view }: { view: ReadContract }) {
   const { abstract, holidays } = view;
-  const [accepted, setAccepted] = useState<Accepted>(() => atFirst(view));
+  const [accepted, set] = useAccepted(view);
   const { open } = useIncomingActs(view.id);
   const deal = useMemo(() => dealOf(fieldsOf(view), accepted, holidays), [view, accepted, holidays]);
-  const set = (more: Partial<Accepted>) => setAccepted((all) => ({ ...all, ...more }));
   const kind = KIND_WORDS[accepted.kind];
   const says = abstract.people.length > 0 || abstract.fields.length > 0;
   return (
@@ -58,20 +58,7 @@ function ReadPlace({ view }: { view: ReadContract }) {
         <Title testID="contract-title">{deal.address ? TEXT.aDealAt(kind, deal.address) : TEXT.aDeal(kind)}</Title>
         <Body>{says ? TEXT.intro : TEXT.nothingRead}</Body>
       </Stack>
-      {abstract.atAddress.length ? (
-        <Note
-          tone="warn"
-          title={TEXT.dealThereAlready(abstract.atAddress[0]?.address ?? '')}
-          testID="deal-at-address"
-          action={
-            <Button kind="quiet" fit onPress={() => router.push(`/deals/${abstract.atAddress[0]?.id ?? ''}`)}>
-              {TEXT.goToDeal}
-            </Button>
-          }
-        >
-          {TEXT.addItThere}
-        </Note>
-      ) : null}
+      <AtAddress deals={abstract.atAddress} />
       <KindCard accepted={accepted} certain={abstract.kindCertain} onChange={set} />
       <PeopleCard view={view} people={accepted.people} onChange={(people) => set({ people })} />
       <Card gap={12} testID="contract-values">
@@ -94,7 +81,14 @@ function ReadPlace({ view }: { view: ReadContract }) {
         act
         disabled={!deal.address}
         busy={open.isPending}
-        onPress={() => open.mutate(deal, { onSuccess: (opened) => router.replace(`/deals/${opened.id}`) })}
+        onPress={() =>
+          open.mutate(deal, {
+            onSuccess: (opened) => {
+              clearAccepted(view.id);
+              router.replace(`/deals/${opened.id}`);
+            },
+          })
+        }
         testID="open-contract-deal"
       >
         {TEXT.openTheDeal}
@@ -104,9 +98,24 @@ function ReadPlace({ view }: { view: ReadContract }) {
   );
 }
 
-function atFirst(view: ReadContract): Accepted {
-  const start = acceptedAtFirst({ ...view.abstract, ...fieldsOf(view) });
-  return { ...start, forWhom: view.abstract.forWhom ?? start.forWhom };
+/** Says that a deal at the address is open already. */
+function AtAddress({ deals }: { deals: ReadContract['abstract']['atAddress'] }) {
+  const first = deals[0];
+  if (!first) return null;
+  return (
+    <Note
+      tone="warn"
+      title={TEXT.dealThereAlready(first.address)}
+      testID="deal-at-address"
+      action={
+        <Button kind="quiet" fit onPress={() => router.push(`/deals/${first.id}`)}>
+          {TEXT.goToDeal}
+        </Button>
+      }
+    >
+      {TEXT.addItThere}
+    </Note>
+  );
 }
 
 function KindCard({
@@ -194,7 +203,14 @@ function Discard({ id }: { id: string }) {
           <Button
             kind="stop"
             busy={discard.isPending}
-            onPress={() => discard.mutate(undefined, { onSuccess: () => router.replace('/deals/new') })}
+            onPress={() =>
+              discard.mutate(undefined, {
+                onSuccess: () => {
+                  clearAccepted(id);
+                  router.replace('/deals/new');
+                },
+              })
+            }
           >
             {TEXT.discard}
           </Button>
