@@ -5,7 +5,7 @@ import type { PrintedPlace } from '../reading/types';
 import { listWords } from '../text/names';
 import type { Side } from '../text/sides';
 import { asksForAddress, asksForTown } from './address';
-import { SIDE_OF_ROLE } from './people';
+import { SIDE_OF_ROLE } from './block';
 import { piecesOf, type Piece } from './pieces';
 import type { FieldKey } from './types';
 import { fieldOfBlank } from './values';

@@ -2,7 +2,7 @@
 import type { DealKind } from '../deal';
 import type { Sense } from '../reading/words';
 import { isBroker, type Side } from '../text/sides';
-import { roleNear } from './people';
+import { roleNear } from './block';
 import type { Piece } from './pieces';
 import type { FieldKey, PersonRead, Source, StatedDay } from './types';
 import type { SignedDay } from './values';

@@ -1,21 +1,10 @@
 /** Amounts, days and counted days of a contract, each with what the words around it say that it is. */
-import { MOST_DAYS, type Count } from '../calendar';
 import type { DealKind, KeyDate } from '../deal';
-import {
-  AFTER_MONEY_CUES,
-  ANCHOR_CUES,
-  cueAt,
-  cuesIn,
-  DAY_CUES,
-  indexOf,
-  MONEY_CUES,
-  OTHER_TERMS,
-  TERM_WORDS,
-  type Cue,
-  type Meaning,
-} from './cues';
-import { cueBeside, cueOfCell, isEnd, isInColumnOf, mapOf, type CueMap, type Near } from './near';
-import { dayAt, moneyAt, numberAt, percentAt, type Found } from './numbers';
+import { AFTER_MONEY_CUES, cuesIn, DAY_CUES, indexOf, MONEY_CUES, type Cue, type Meaning } from './cues';
+import { isChange, isFormer, isOfTerm } from './sentence';
+import { countAt } from './counts';
+import { cueBeside, cueOfCell, isInColumnOf, mapOf, type CueMap, type Near } from './near';
+import { dayAt, moneyAt, percentAt, type Found } from './numbers';
 import { pieceAt, sourceOf, type Piece } from './pieces';
 import type { FieldKey, Source, StatedDay } from './types';
 
@@ -27,37 +16,6 @@ export interface Candidate {
   clear: boolean;
   /** Whether it is said to take the place of what was agreed before: "is extended to", "the new rent is". */
   changed?: boolean;
-}
-
-/** Words before a value that takes the place of another. */
-const CHANGING = new Set(
-  'extended now moves moved changes changed becomes new goes amended revised replaced increased reduced nuevo nueva prorroga prorrogado cambia modifica'.split(
-    ' ',
-  ),
-);
-/** Number of pieces before a value in which such a word is looked for. */
-const CHANGE_REACH = 7;
-
-/** Returns whether a value is said to take the place of another, in its own sentence. */
-function isChange(pieces: readonly Piece[], from: number): boolean {
-  for (let i = from - 1; i >= from - CHANGE_REACH && i >= 0 && !isEnd(pieces, i); i--)
-    if (CHANGING.has(pieceAt(pieces, i))) return true;
-  return false;
-}
-
-/** Words before a value that was agreed before and is so no longer: "which was to take place on", "instead of". */
-const FORMER = new Set(
-  'was were originally formerly previously original former instead anterior era original'.split(' '),
-);
-
-/** Returns whether a value is said to be what was agreed before. */
-function isFormer(pieces: readonly Piece[], from: number): boolean {
-  for (let i = from - 1; i >= from - CHANGE_REACH && i >= 0 && !isEnd(pieces, i); i--) {
-    const text = pieceAt(pieces, i);
-    if (CHANGING.has(text)) return false;
-    if (FORMER.has(text)) return true;
-  }
-  return false;
 }
 
 /** A day that somebody wrote beside a signature. */
@@ -81,7 +39,6 @@ const AFTER_MONEY = indexOf({
   none: `${MONEY_CUES.none ?? ''}, ${AFTER_MONEY_CUES.none ?? ''}`,
 });
 const DAYS = indexOf(DAY_CUES);
-const ANCHORS = indexOf(ANCHOR_CUES);
 
 /** Which field a meaning is in each kind of deal; absent where the kind has no such field. */
 const FIELDS: Readonly<Record<DealKind, Partial<Record<Meaning, FieldKey>>>> = {
@@ -253,105 +210,8 @@ export function daysIn(pieces: readonly Piece[], kind: DealKind, spanish: boolea
   return out;
 }
 
-/** Number of pieces of a sentence that are examined on each side of a day. */
-const SENTENCE = 40;
-
-/** Returns whether the sentence of a day is about the term of a lease or listing. */
-function isOfTerm(pieces: readonly Piece[], at: number): boolean {
-  const { page } = pieces[at]!;
-  const says = { term: false, other: false };
-  const look = (i: number) => {
-    const text = pieceAt(pieces, i);
-    says.term ||= TERM_WORDS.has(text);
-    says.other ||= OTHER_TERMS.has(text);
-  };
-  for (let i = at - 1; i > at - SENTENCE && pieces[i]?.page === page && !isEnd(pieces, i); i--) {
-    look(i);
-    if (pieces[i]!.before === 'part') break;
-  }
-  for (let i = at; i < at + SENTENCE && pieces[i]?.page === page && !isEnd(pieces, i); i++) {
-    if (i > at && pieces[i]!.before === 'part') break;
-    look(i);
-  }
-  return says.term && !says.other;
-}
-
 /** Meanings of days that are counted: the term of a lease begins and ends on days that are stated. */
 const isCountable = (m: Meaning) => !['signed', 'accepted', 'start', 'end'].includes(m);
-
-const UNITS: Readonly<Record<string, Count['unit']>> = {
-  day: 'days',
-  days: 'days',
-  dia: 'days',
-  dias: 'days',
-};
-const BUSINESS = ['business', 'working', 'banking', 'habil', 'habiles', 'laborables', 'laboral'];
-const CALENDAR = ['calendar', 'consecutive', 'natural', 'naturales', 'calendario', 'corridos'];
-const WAYS: [string, Count['way']][] = [
-  ['prior to', 'before'],
-  ['before', 'before'],
-  ['antes de', 'before'],
-  ['antes del', 'before'],
-  ['previos a', 'before'],
-  ['anteriores al', 'before'],
-  ['following', 'after'],
-  ['after', 'after'],
-  ['from', 'after'],
-  ['of', 'after'],
-  ['despues de', 'after'],
-  ['despues del', 'after'],
-  ['siguientes a', 'after'],
-  ['siguientes al', 'after'],
-  ['posteriores a', 'after'],
-  ['contados desde', 'after'],
-  ['contados a partir de', 'after'],
-  ['a partir de', 'after'],
-  ['desde', 'after'],
-];
-
-/** A count as it is written, with the meaning of the day it is counted from. */
-interface WrittenCount {
-  count: Count;
-  anchor: Meaning;
-}
-
-/** Returns the count that begins at a piece: "10 days after acceptance", "five business days before closing". */
-export function countAt(pieces: readonly Piece[], at: number): Found<WrittenCount> | null {
-  const n = numberAt(pieces, at);
-  if (!n || n.value > MOST_DAYS || n.value < 1) return null;
-  let i = n.to;
-  let unit: Count['unit'] | null = null;
-  let business = false;
-  for (let k = 0; k < 3 && i < pieces.length; k++, i++) {
-    const text = pieceAt(pieces, i);
-    if (BUSINESS.includes(text)) business = true;
-    else if (Object.hasOwn(UNITS, text)) unit = UNITS[text] ?? null;
-    else if (!CALENDAR.includes(text)) break;
-  }
-  if (!unit) return null;
-  const way = WAYS.find(([words]) => words.split(' ').every((w, k) => pieceAt(pieces, i + k) === w));
-  if (!way) return null;
-  i += way[0].split(' ').length;
-  for (let k = 0; k < 4; k++, i++) {
-    const anchor = cueAt(pieces, i, ANCHORS);
-    if (anchor)
-      return {
-        from: at,
-        to: anchor.to,
-        value: {
-          count: { n: n.value, unit: business ? 'business_days' : 'days', way: way[1], roll: false },
-          anchor: anchor.meaning,
-        },
-      };
-    if (
-      !/^(?:the|la|el|los|las|de|del|of|buyer|seller|buyer's|seller's|'s|date|fecha|mutual|final|full|written)$/.test(
-        pieceAt(pieces, i),
-      )
-    )
-      return null;
-  }
-  return null;
-}
 
 /** The key date that a count starts from. */
 const ANCHOR_DATES: Readonly<Record<DealKind, Partial<Record<Meaning, KeyDate>>>> = {
