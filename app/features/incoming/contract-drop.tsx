@@ -104,7 +104,7 @@ export function ContractCard() {
   );
 }
 
-/** A screen on which a contract may be dropped anywhere. */
+/** A screen on which a contract may be dropped anywhere; it is chosen from the screen for new deals. */
 export function ContractZone({ children }: { children: ReactNode }) {
   const drop = useContractDrop();
   const p = usePalette();
@@ -114,7 +114,6 @@ export function ContractZone({ children }: { children: ReactNode }) {
       {...drop.zone.getRootProps()}
       style={{ display: 'flex', flexDirection: 'column', flex: 1, minHeight: 0, position: 'relative' }}
     >
-      <FileInput drop={drop} />
       {children}
       <Stack style={{ paddingHorizontal: 16 }}>
         <Sending drop={drop} />
