@@ -42,7 +42,7 @@ const abstract = named('Abstract', {
   unread: list(shape({ field: text(), source: core.source })),
 });
 
-/** A contract that was added to open a deal. */
+/** An incoming contract: uploaded to open a deal with. */
 export const incomingView = named('IncomingContract', {
   id: text(),
   documentId: text(),

@@ -26,7 +26,7 @@ export interface PathValues {
   ruleId: string;
   personId: string;
   documentId: string;
-  /** A contract that was added to open a deal. */
+  /** An incoming contract: uploaded to open a deal with. */
   incomingId: string;
   /** An earlier version of the document. */
   beforeId: string;

@@ -70,7 +70,7 @@ test('on a wide screen a contract that contradicts itself asks for the right day
   await settled(page);
   if (process.env['SHOTS'])
     await page.screenshot({ path: `${process.env['SHOTS']}/contract-wide.png`, fullPage: true });
-  expect(await textOf(page, 'value-date.closing')).toContain('do not say the same');
+  expect(await textOf(page, 'value-date.closing')).toContain('give different values');
   expect(await findings(page)).toEqual([]);
   const chosen = `${byTestId('value-date.closing')} input[type="radio"]`;
   await (await page.$$(chosen))[1]!.click();
@@ -130,7 +130,7 @@ test('blanks are filled with what the deal knows in one touch, and emptied again
   await page.waitForSelector(byTestId('known-values'));
   await settled(page);
   if (process.env['SHOTS']) await page.screenshot({ path: `${process.env['SHOTS']}/known-wide.png` });
-  expect(await textOf(page, 'known-values')).toContain('Not known yet: earnest money');
+  expect(await textOf(page, 'known-values')).toContain('Missing in the deal: earnest money');
   expect(await findings(page)).toEqual([]);
   await tap(page, 'fill-known');
   const labels = async () =>

@@ -1,8 +1,8 @@
 /** Contracts that were added to open a deal, as hooks. */
 import { useQuery } from '@tanstack/react-query';
-import type { OpenIncomingBody, StatedBody } from '@gatepath/contract';
+import type { IncomingView, OpenIncomingBody, StatedBody } from '@gatepath/contract';
 import { useAct } from './act';
-import { call, uploadFile } from './client';
+import { call } from './client';
 import { keys } from './keys';
 import { officeNews, useLive } from './live';
 
@@ -20,9 +20,9 @@ export function useIncoming(id: string) {
   });
 }
 
-/** Adds a contract. */
-export const useAddIncoming = (onProgress: (part: number) => void) =>
-  useAct((file: File) => uploadFile('addIncoming', file, { onProgress }), {
+/** Adds a contract. @param send sends the file; a busy server is tried again by whoever passes it */
+export const useAddIncoming = (send: (file: File) => Promise<IncomingView>) =>
+  useAct(send, {
     shows: (view) => [[keys.incomingContract(view.id), view]],
   });
 

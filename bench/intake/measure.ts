@@ -1,4 +1,4 @@
-/** What is read from filled contracts, against what was filled in. */
+/** Compares the values read from filled-in contracts with the values that were filled in. */
 import { abstractOf, type Abstract, type AbstractPage } from '@gatepath/core/abstract';
 import { dayOfStated } from '@gatepath/core/abstract';
 import type { KeyDates } from '@gatepath/core/deal';
@@ -12,10 +12,10 @@ import { INTAKE_FORMS } from './forms';
 
 /** Counts of one field. */
 export interface FieldTally {
-  /** Values that are printed, and how many of them were found. */
+  /** Number of values in the contracts, and of those that were read correctly. */
   printed: number;
   found: number;
-  /** Values offered as certain, and how many of them are right. */
+  /** Number of values offered as certain, and of those that are right. */
   certain: number;
   right: number;
 }

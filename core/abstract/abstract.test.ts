@@ -1,8 +1,8 @@
 /** What contracts say about their deals: by example, and against hostile text. */
 import fc from 'fast-check';
 import { abstractOf, acceptedAtFirst, dealOf, type Abstract } from './index';
-import { dayAt, figuresOf, moneyAt, numberAt } from './numbers';
-import { readPieces } from './read';
+import { dayAt, amountOf, moneyAt, numberAt } from './numbers';
+import { piecesOfAll } from './pieces';
 import { printed } from '../test/printed';
 
 const read = (...rows: string[]) => abstractOf(printed(['PURCHASE AGREEMENT', ...rows]));
@@ -88,7 +88,7 @@ describe('amounts', () => {
   });
 
   test('figures with broken thousands are no figures', () => {
-    expect(['412,000', '1,250.50', '412.000', '8.000,00', '1450', '4,12', '1.2.3', '12,0000'].map(figuresOf)).toEqual([
+    expect(['412,000', '1,250.50', '412.000', '8.000,00', '1450', '4,12', '1.2.3', '12,0000'].map(amountOf)).toEqual([
       412_000,
       1_250.5,
       412_000,
@@ -103,7 +103,7 @@ describe('amounts', () => {
 
 describe('days', () => {
   const day = (row: string, spanish = false) => {
-    const pieces = readPieces(printed([row]));
+    const pieces = piecesOfAll(printed([row]));
     for (let i = 0; i < pieces.length; i++) {
       const found = dayAt(pieces, i, spanish);
       if (found) return found.value;
@@ -127,9 +127,9 @@ describe('days', () => {
   });
 
   test('in Spanish the day comes first, and where it could be the month it is not sure', () => {
-    expect(day('3/4/2027', true)).toEqual({ day: '2027-04-03', sure: false });
-    expect(day('23/4/2027', true)).toEqual({ day: '2027-04-23', sure: true });
-    expect(day('3/4/2027')).toEqual({ day: '2027-03-04', sure: true });
+    expect(day('3/4/2027', true)).toEqual({ day: '2027-04-03', clear: false });
+    expect(day('23/4/2027', true)).toEqual({ day: '2027-04-23', clear: true });
+    expect(day('3/4/2027')).toEqual({ day: '2027-03-04', clear: true });
   });
 
   test.each([
@@ -176,7 +176,7 @@ describe('days', () => {
   });
 
   test('the words and the figures of a count must agree', () => {
-    const n = (row: string) => numberAt(readPieces(printed([row])), 0)?.value ?? null;
+    const n = (row: string) => numberAt(piecesOfAll(printed([row])), 0)?.value ?? null;
     expect([n('ten (10) days'), n('ten (12) days'), n('forty-five days'), n('twenty one days'), n('veintiún')]).toEqual(
       [10, null, 45, 21, null],
     );
@@ -284,7 +284,7 @@ describe('hostile text', () => {
     fc.assert(
       fc.property(fc.integer({ min: 1_000, max: 99_999_999 }), (n) => {
         const text = `$${n.toLocaleString('en-US')}`;
-        expect(moneyAt(readPieces(printed([text])), 0)?.value.amount).toBe(n);
+        expect(moneyAt(piecesOfAll(printed([text])), 0)?.value.amount).toBe(n);
       }),
     );
   });

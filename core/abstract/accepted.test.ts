@@ -94,10 +94,12 @@ describe('documents that state otherwise', () => {
     expect(stated(document('gone', 'The price is $405,000.'))).toEqual([]);
   });
 
-  test('the newest document that states a field counts; contradictions count as nothing', () => {
+  test('the newest document that states a field counts; contradictions count as nothing and hide what older ones say', () => {
     expect(stated(document('new', 'Closing: January 15, 2027'), document('old', 'Closing: January 29, 2027'))).toEqual(
       [],
     );
+    const both = document('both', 'Closing: January 29, 2027', 'Closing date: January 30, 2027');
+    expect(stated(both, document('old', 'Closing: January 20, 2027'))).toEqual([]);
     expect(stated(document('both', 'Closing: January 29, 2027', 'Closing date: January 30, 2027'))).toEqual([]);
   });
 });

@@ -1,4 +1,4 @@
-/** What a member accepts of an abstract: chosen readings and typed values, and the deal they make. */
+/** The values of an abstract that a member has chosen or corrected, and the deal that is opened with them. */
 import { isDay } from '../calendar';
 import {
   DATES_OF,
@@ -15,7 +15,7 @@ import {
 import { itemAt } from '../sure';
 import type { Side } from '../text/sides';
 import { dayOfStated, type WorkedOut } from './due';
-import type { Abstract, FieldKey, FieldRead, PersonRead, StatedDay } from './types';
+import { isStatedDay, type Abstract, type FieldKey, type FieldRead, type PersonRead, type StatedDay } from './types';
 
 /** What a field holds: one of its readings, a typed value, or nothing. Days that are typed are ISO 8601. */
 export type Chosen = { reading: number } | { typed: FactValue } | null;
@@ -43,7 +43,7 @@ export interface Accepted {
 /** A person with those of the address book who have their name. */
 type Offered = PersonRead & { known?: readonly { id: string; email: string; phone: string | null; company: string }[] };
 
-/** Maximum number of people a deal is opened with. */
+/** Maximum number of people that are preselected: the server accepts no more when a deal is opened. */
 const MOST_PEOPLE = 40;
 
 /** Returns what is accepted before a member has changed anything: whatever is certain. */
@@ -82,8 +82,6 @@ export function valueOf(
   return a.fields.find((f) => f.field === field)?.readings[chosen.reading]?.value ?? null;
 }
 
-const isStated = (v: FactValue | StatedDay): v is StatedDay => typeof v === 'object';
-
 /** Returns the key dates that are accepted, each worked out; a counted one needs the day it is counted from. */
 export function datesOf(
   a: Pick<Abstract, 'fields'>,
@@ -95,7 +93,7 @@ export function datesOf(
   for (const date of DATES_OF[accepted.kind]) {
     const value = valueOf(a, accepted, `date.${date}`);
     if (value === null) continue;
-    if (isStated(value)) open.set(date, value);
+    if (isStatedDay(value)) open.set(date, value);
     else if (typeof value === 'string' && isDay(value)) out[date] = { day: value, why: null };
   }
   // A day may be counted from one that is itself counted; each round finds at least one more, or none is left to find.
@@ -133,7 +131,7 @@ export function dealOf(a: Pick<Abstract, 'fields'>, accepted: Accepted, holidays
   const facts: Record<string, FactValue> = {};
   for (const { key, kinds } of FACTS) {
     const value = kinds.includes(accepted.kind) ? valueOf(a, accepted, `fact.${key}`) : null;
-    if (value !== null && !isStated(value)) facts[key] = value;
+    if (value !== null && !isStatedDay(value)) facts[key] = value;
   }
   const dates = datesOf(a, accepted, holidays);
   return {

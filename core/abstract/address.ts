@@ -1,7 +1,7 @@
 /** The address and town of the property a contract is about. */
 import { pieceAt, sourceOf, textOf, type Piece } from './pieces';
 import { isEnd } from './near';
-import type { Reading } from './types';
+import { MOST_SOURCES, type Reading } from './types';
 
 /** Phrases after which the property's address stands. `caption`: only at the start of a row or cell, or with a colon. */
 const PHRASES: { words: string[]; caption: boolean }[] = [
@@ -88,7 +88,7 @@ function add(
     return;
   const same = list.find((r) => alike(r.value) === alike(value));
   if (same) {
-    same.sources.push(source);
+    if (same.sources.length < MOST_SOURCES) same.sources.push(source);
     same.clear ||= clear;
   } else list.push({ value, sources: [source], clear });
 }

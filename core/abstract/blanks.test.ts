@@ -15,19 +15,21 @@ const deal: KnownDeal = {
   ],
 };
 
-type Asked = Partial<PrintedPlace> & { w?: number };
+type Asked = Partial<PrintedPlace> & { w?: number; decided?: true };
 
 /** Returns what is known for the blanks of a page: `_` in a row is a blank, whose places are given in order. */
 function filled(rows: string[], asked: Asked[], known: KnownDeal = deal) {
   const words: string[] = [];
   const print: PrintedPlace['rect'][] = [];
   const places: PrintedPlace[] = [];
+  const open: boolean[] = [];
   rows.forEach((row, i) => {
     let x = 60;
     for (const text of row.split(' ')) {
-      const { w = 120, ...more } = (text === '_' && asked[places.length]) || {};
+      const { w = 120, decided, ...more } = (text === '_' && asked[places.length]) || {};
       const rect = { x, y: 60 + i * 16, w: text === '_' ? w : text.length * 5, h: 10 };
       x += rect.w + 3;
+      if (text === '_') open.push(!decided);
       if (text === '_')
         places.push({
           kind: 'text',
@@ -46,7 +48,7 @@ function filled(rows: string[], asked: Asked[], known: KnownDeal = deal) {
       }
     }
   });
-  return knownBlanks([{ words, print }], places, known).map((b) => [b.field, b.value]);
+  return knownBlanks([{ words, print }], places, (n) => open[n] ?? false, known).map((b) => [b.field, b.value]);
 }
 
 test('amounts, days and the address go where the words before a blank ask for them', () => {
@@ -80,6 +82,16 @@ test('one blank for a side gets all of its people; several get one each, and non
     ['side.seller', 'Orla Byrne'],
     ['side.seller', 'Dermot Byrne'],
   ]);
+});
+
+test('a blank is for one person also when the blank of the other one is decided already', () => {
+  const seller = (ordinal: number, decided?: true): Asked => ({
+    kind: 'name',
+    role: 'seller',
+    ordinal,
+    ...(decided ? { decided } : {}),
+  });
+  expect(filled(['_', '_'], [seller(1), seller(2, true)])).toEqual([['side.seller', 'Orla Byrne']]);
 });
 
 test('what the deal does not know is named', () => {

@@ -1,11 +1,11 @@
 /** Blanks of a document whose values a deal already knows: names, address, amounts and days. */
 import { DATE_WORDS, dateOfKey, FACTS, moneyWords, type DealKind, type FactValue, type KeyDates } from '../deal';
 import type { Rect } from '../paper/types';
+import { ofRole, sideOfRole } from '../reading/role-sides';
 import type { PrintedPlace } from '../reading/types';
 import { listWords } from '../text/names';
 import type { Side } from '../text/sides';
 import { asksForAddress, asksForTown } from './address';
-import { SIDE_OF_ROLE } from './block';
 import { piecesOf, type Piece } from './pieces';
 import type { FieldKey } from './types';
 import { fieldOfBlank } from './values';
@@ -47,19 +47,21 @@ const LETTER = 5.2;
 /**
  * Returns the blanks of a document that ask for something a deal can know.
  *
- * @param places  the printed places; those that somebody else has decided are left out by the caller
+ * @param places  all printed places of the document
+ * @param isOpen  whether nobody has decided on the place at a position of that list
  */
 export function knownBlanks(
   pages: readonly BlankPage[],
   places: readonly PrintedPlace[],
+  isOpen: (place: number) => boolean,
   deal: KnownDeal,
 ): KnownBlank[] {
   const out: KnownBlank[] = [];
   const lasts = lastOrdinals(places);
   pages.forEach((page, i) => {
-    const here = places.flatMap((p, n) => (p.page === i + 1 && isBlank(p) ? [{ ...p, n }] : []));
+    const here = places.flatMap((p, n) => (p.page === i + 1 && isBlank(p) && isOpen(n) ? [{ ...p, n }] : []));
     if (!here.length) return;
-    const pieces = piecesOf({ words: wordsOf(page, here), scanned: false }, i + 1);
+    const pieces = piecesOf({ words: wordsOf(page, here) }, i + 1);
     for (const place of here) {
       const found =
         place.kind === 'name'
@@ -94,12 +96,12 @@ function lastOrdinals(places: readonly PrintedPlace[]): Map<string, number> {
 
 function nameFor(place: PrintedPlace, deal: KnownDeal, lasts: ReadonlyMap<string, number>): Found | null {
   if (place.role === 'unknown') return null;
-  const side = SIDE_OF_ROLE[place.role];
-  const people = deal.parties.filter((p) => p.side === side).sort((a, b) => a.ordinal - b.ordinal);
+  const people = ofRole(place.role, deal.parties);
+  const side = people[0]?.side ?? sideOfRole(place.role) ?? 'other';
   const n = place.ordinal ?? 1;
   // A form with one blank for a side has room for all of its people.
   const all = (lasts.get(place.role) ?? 1) === 1;
-  const names = all ? people.map((p) => p.name) : people.filter((p) => p.ordinal === n).map((p) => p.name);
+  const names = all ? people.map((p) => p.name) : people.slice(n - 1, n).map((p) => p.name);
   // A second line that nobody needs is no gap.
   if (!names.length && n > 1) return null;
   return { field: `side.${side}`, label: side, value: names.length ? listWords(names) : null };

@@ -1,20 +1,8 @@
 /** Signature blocks: whose a line, a day or a name beside a signature is. */
+import { sideOfRole } from '../reading/role-sides';
 import { roleOfWords, type Sense } from '../reading/words';
 import type { Side } from '../text/sides';
 import { textOf, type Piece } from './pieces';
-
-/** The side of each role that reading knows. */
-export const SIDE_OF_ROLE = {
-  seller: 'seller',
-  buyer: 'buyer',
-  landlord: 'landlord',
-  tenant: 'tenant',
-  guarantor: 'guarantor',
-  broker: 'listing_broker',
-  buyer_broker: 'buyer_broker',
-  manager: 'manager',
-  unknown: 'other',
-} as const satisfies Record<string, Side>;
 
 /** How far above and below a signature its role may stand, in points. */
 const NEAR = 64;
@@ -47,7 +35,7 @@ export function roleNear(
     for (const cell of [...cells].reverse()) {
       if (cell[0]!.rect.x > p.rect.x + p.rect.w + 4 || cell.length > MOST_CAPTION) continue;
       const role = roleOfWords(textOf(cell), sense);
-      if (role) return { side: SIDE_OF_ROLE[role.role], ordinal: role.ordinal };
+      if (role) return { side: sideOfRole(role.role) ?? 'other', ordinal: role.ordinal };
     }
   }
   return null;

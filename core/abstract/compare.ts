@@ -5,7 +5,7 @@ import { dateOfKey } from '../deal';
 import { fold } from '../text/names';
 import { isBroker, type Side } from '../text/sides';
 import { dayOfStated } from './due';
-import type { Abstract, FieldKey, Source } from './types';
+import { isStatedDay, type Abstract, type FieldKey, type Source, type StatedDay } from './types';
 
 /** A document with what it says. */
 export interface StatingDocument {
@@ -67,9 +67,11 @@ export function changesStated(
       const reading = readings[0];
       const source = reading?.sources[0];
       // The address names the deal: a document with another one is of another deal.
-      if (!certain || !reading || !source || field === 'address' || field === 'city' || field === 'kind') continue;
-      if (seen.has(field)) continue;
-      seen.add(field);
+      if (!reading || !source || field === 'address' || field === 'city' || field === 'kind' || seen.has(field))
+        continue;
+      // A newer document that contradicts itself hides what older ones say, too.
+      if (readings.some((r) => r.clear)) seen.add(field);
+      if (!certain) continue;
       const stated = workedOut(reading.value, deal.dates, holidays);
       if (!stated) continue;
       const date = dateOfKey(field);
@@ -85,12 +87,13 @@ export function changesStated(
   return out;
 }
 
-function workedOut(
-  value: Abstract['fields'][number]['readings'][number]['value'],
+/** Returns a stated value, a day worked out; null if it cannot be. */
+export function workedOut(
+  value: FactValue | StatedDay,
   dates: KeyDates,
   holidays: readonly string[],
 ): { value: FactValue; why: string | null } | null {
-  if (typeof value !== 'object') return { value, why: null };
+  if (!isStatedDay(value)) return { value, why: null };
   const day = dayOfStated(value, dates, holidays);
   return day && isDay(day.day) ? { value: day.day, why: day.why } : null;
 }

@@ -6,12 +6,7 @@ import { pieceAt, type Piece } from './pieces';
 
 const ANCHORS = indexOf(ANCHOR_CUES);
 
-const UNITS: Readonly<Record<string, Count['unit']>> = {
-  day: 'days',
-  days: 'days',
-  dia: 'days',
-  dias: 'days',
-};
+const DAYS = ['day', 'days', 'dia', 'dias'];
 const BUSINESS = ['business', 'working', 'banking', 'habil', 'habiles', 'laborables', 'laboral'];
 const CALENDAR = ['calendar', 'consecutive', 'natural', 'naturales', 'calendario', 'corridos'];
 const WAYS: [string, Count['way']][] = [
@@ -47,15 +42,15 @@ export function countAt(pieces: readonly Piece[], at: number): Found<WrittenCoun
   const n = numberAt(pieces, at);
   if (!n || n.value > MOST_DAYS || n.value < 1) return null;
   let i = n.to;
-  let unit: Count['unit'] | null = null;
+  let days = false;
   let business = false;
   for (let k = 0; k < 3 && i < pieces.length; k++, i++) {
     const text = pieceAt(pieces, i);
     if (BUSINESS.includes(text)) business = true;
-    else if (Object.hasOwn(UNITS, text)) unit = UNITS[text] ?? null;
+    else if (DAYS.includes(text)) days = true;
     else if (!CALENDAR.includes(text)) break;
   }
-  if (!unit) return null;
+  if (!days) return null;
   const way = WAYS.find(([words]) => words.split(' ').every((w, k) => pieceAt(pieces, i + k) === w));
   if (!way) return null;
   i += way[0].split(' ').length;

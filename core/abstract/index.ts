@@ -3,7 +3,14 @@
  * is certain. Knows words on pages; must not know storage, drafts or the clock.
  */
 export { knownBlanks, type KnownBlank, type KnownDeal } from './blanks';
-export { changesStated, statementKey, type StatedChange, type StatedDeal, type StatingDocument } from './compare';
+export {
+  changesStated,
+  statementKey,
+  workedOut,
+  type StatedChange,
+  type StatedDeal,
+  type StatingDocument,
+} from './compare';
 export { dayOfStated, type WorkedOut } from './due';
 export {
   acceptedAtFirst,
@@ -19,4 +26,5 @@ export {
   type ChosenPerson,
 } from './accepted';
 export { abstractOf } from './read';
+export { isStatedDay } from './types';
 export type { Abstract, AbstractPage, FieldKey, FieldRead, PersonRead, Reading, Source, StatedDay } from './types';

@@ -69,7 +69,7 @@ const DOTS = /^\d{1,3}(?:\.\d{3}){1,3}(?:,\d{2})?$/;
 const PLAIN = /^\d{1,10}(?:\.\d{2})?$/;
 
 /** Returns the number that figures write; null if they write none. */
-export function figuresOf(text: string): number | null {
+export function amountOf(text: string): number | null {
   if (COMMAS.test(text) || PLAIN.test(text)) return Number(text.replaceAll(',', ''));
   if (DOTS.test(text)) return Number(text.replaceAll('.', '').replace(',', '.'));
   return null;
@@ -85,7 +85,7 @@ export interface Money {
 export function moneyAt(pieces: readonly Piece[], at: number): Found<Money> | null {
   const sign = ['$', 'usd', 'us$'].includes(pieceAt(pieces, at));
   const i = sign ? at + 1 : at;
-  const amount = figuresOf(pieceAt(pieces, i).replace(/[.,]$/, ''));
+  const amount = amountOf(pieceAt(pieces, i).replace(/[.,]$/, ''));
   if (amount === null) return null;
   // "$ 412 ,000" was misread or broken: half a figure is no amount.
   const after = pieces[i + 1];
@@ -125,10 +125,10 @@ const monthAt = (pieces: readonly Piece[], at: number) => {
   return Object.hasOwn(MONTHS, text) ? (MONTHS[text] ?? null) : null;
 };
 
-/** A day as written; `sure` unless day and month could be meant the other way around. */
+/** A day as written; `clear` unless day and month could be meant the other way around. */
 export interface WrittenDay {
   day: string;
-  sure: boolean;
+  clear: boolean;
 }
 
 const isoOf = (year: number, month: number, day: number): string | null => {
@@ -165,7 +165,7 @@ function figuresDayAt(pieces: readonly Piece[], at: number, spanish: boolean): F
   const iso = /^(\d{4})-(\d{2})-(\d{2})$/.exec(text);
   if (iso) {
     const day = isoOf(Number(iso[1]), Number(iso[2]), Number(iso[3]));
-    return day ? { from: at, to: at + 1, value: { day, sure: true } } : null;
+    return day ? { from: at, to: at + 1, value: { day, clear: true } } : null;
   }
   const joined = /^(\d{1,2})([/.-])(\d{1,2})\2(\d{4}|\d{2})$/.exec(text);
   const [parts, to] = joined
@@ -181,7 +181,7 @@ function figuresDayAt(pieces: readonly Piece[], at: number, spanish: boolean): F
   // Written with dots, a day comes first nearly everywhere.
   const dotted = joined?.[2] === '.';
   const clear = a === b || !usual || !other || (!spanish && !dotted);
-  return day ? { from: at, to, value: { day, sure: clear } } : null;
+  return day ? { from: at, to, value: { day, clear } } : null;
 }
 
 /** Returns the three parts of a day written over blanks that are joined by slashes: "11 / 28 / 2026". */
@@ -228,5 +228,5 @@ function ended(pieces: readonly Piece[], from: number, at: number, month: number
   const split = text === '20' && /^\d{2}$/.test(next);
   const year = split ? 2000 + Number(next) : /^\d{4}$/.test(text) ? Number(text) : null;
   const day = year === null ? null : isoOf(year, month, n);
-  return day ? { from, to: at + (split ? 2 : 1), value: { day, sure: true } } : null;
+  return day ? { from, to: at + (split ? 2 : 1), value: { day, clear: true } } : null;
 }

@@ -1,7 +1,8 @@
 /** People and companies that a contract names, with their sides. */
+import { sideOfRole } from '../reading/role-sides';
 import { roleOfWords, type Sense } from '../reading/words';
 import type { Side } from '../text/sides';
-import { roleNear, SIDE_OF_ROLE } from './block';
+import { roleNear } from './block';
 import { isCapital, JOINING, listAt, nameAt, NOT_A_NAME, STATUS, type Named } from './names';
 import { isEnd } from './near';
 import type { Mention } from './persons';
@@ -72,7 +73,7 @@ function capacityAt(pieces: readonly Piece[], at: number): string {
 /** Returns the role that a run of pieces names, if it names one. */
 function roleIn(pieces: readonly Piece[], from: number, to: number, sense: Sense) {
   const read = roleOfWords(textOf(pieces.slice(from, to)), sense);
-  return read && { side: SIDE_OF_ROLE[read.role], ordinal: read.ordinal };
+  return read && { side: sideOfRole(read.role) ?? ('other' as const), ordinal: read.ordinal };
 }
 
 /** Words that lead to a defined role: `(hereinafter, the "Seller")`, `(en adelante, "el Vendedor")`. */

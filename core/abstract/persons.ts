@@ -1,7 +1,7 @@
 /** The people of a contract, put together from everything that mentions them. */
 import { fold } from '../text/names';
 import { isBroker, type Side } from '../text/sides';
-import type { PersonRead, Source } from './types';
+import { MOST_SOURCES, type PersonRead, type Source } from './types';
 
 /** A name with its side and where it stands. */
 export interface Mention {
@@ -24,7 +24,7 @@ export function peopleOf(mentions: readonly Mention[], sides: readonly Side[]): 
     sideOf.set(key, (sideOf.get(key) ?? new Set()).add(m.side));
     const known = out.get(`${m.side} ${key}`);
     if (known) {
-      known.sources.push(m.source);
+      if (known.sources.length < MOST_SOURCES) known.sources.push(m.source);
       known.certain ||= m.clear;
       known.ordinal ??= m.ordinal;
       known.capacity ||= m.capacity;

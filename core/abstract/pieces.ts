@@ -13,7 +13,6 @@ export interface Piece {
   rect: Rect;
   /** What stands before it: nothing, a space, a gap as wide as a blank, a new row, or space between paragraphs. */
   before: 'none' | 'space' | 'gap' | 'row' | 'part';
-  scanned: boolean;
 }
 
 /** Maximum number of words of one document that are read. */
@@ -50,7 +49,7 @@ function rowsOf(words: Word[]): Word[][] {
 }
 
 /** Returns the pieces of a page in reading order. */
-export function piecesOf(page: AbstractPage, number: number): Piece[] {
+export function piecesOf(page: Pick<AbstractPage, 'words'>, number: number): Piece[] {
   const out: Piece[] = [];
   let above: Word | null = null;
   for (const row of rowsOf(page.words)) {
@@ -59,7 +58,7 @@ export function piecesOf(page: AbstractPage, number: number): Piece[] {
       const gap = left ? word.rect.x - (left.rect.x + left.rect.w) : 0;
       const apart = above && middle(word) - middle(above) > APART * Math.min(word.rect.h, above.rect.h);
       const before = left ? (gap > WIDE * word.rect.h ? 'gap' : 'space') : apart ? 'part' : 'row';
-      pushWord(out, word, before, number, page.scanned);
+      pushWord(out, word, before, number);
       left = word;
     }
     above = row[0] ?? above;
@@ -67,12 +66,16 @@ export function piecesOf(page: AbstractPage, number: number): Piece[] {
   return out;
 }
 
-function pushWord(out: Piece[], word: Word, before: Piece['before'], page: number, scanned: boolean): void {
+/** Returns the pieces of all pages of a document. */
+export const piecesOfAll = (pages: readonly Pick<AbstractPage, 'words'>[]): Piece[] =>
+  pages.flatMap((p, i) => piecesOf(p, i + 1));
+
+function pushWord(out: Piece[], word: Word, before: Piece['before'], page: number): void {
   let first = true;
   for (const m of word.text.matchAll(PIECE)) {
     const { x, y, w, h } = word.rect;
     const rect = { x: x + (w * m.index) / word.text.length, y, w: (w * m[0].length) / word.text.length, h };
-    out.push({ raw: m[0], text: plain(m[0]), page, rect, before: first ? before : 'none', scanned });
+    out.push({ raw: m[0], text: plain(m[0]), page, rect, before: first ? before : 'none' });
     first = false;
   }
 }

@@ -3,14 +3,22 @@ import type { DealKind, FactValue } from '../deal';
 import { sidesOf } from '../deal';
 import { suggestType } from '../reading/suggest';
 import { plain, senseOf } from '../reading/words';
-import type { Side } from '../text/sides';
 import { addressesIn } from './address';
 import { flagsIn } from './flags';
 import { mentionsIn } from './people';
 import { peopleOf } from './persons';
-import { MOST_WORDS, piecesOf, type Piece } from './pieces';
+import { MOST_WORDS, piecesOfAll } from './pieces';
 import { lastSignatureOf } from './signed';
-import type { Abstract, AbstractPage, FieldKey, FieldRead, PersonRead, Reading, StatedDay } from './types';
+import {
+  MOST_SOURCES,
+  type Abstract,
+  type AbstractPage,
+  type FieldKey,
+  type FieldRead,
+  type PersonRead,
+  type Reading,
+  type StatedDay,
+} from './types';
 import { amountsIn, captionsIn, daysIn, percentsIn, type Candidate } from './values';
 
 /**
@@ -22,7 +30,7 @@ import { amountsIn, captionsIn, daysIn, percentsIn, type Candidate } from './val
  */
 export function abstractOf(pages: readonly AbstractPage[], fileName = '', ofDeal?: DealKind): Abstract {
   const read = bounded(pages);
-  const pieces = read.flatMap((p, i) => piecesOf(p, i + 1));
+  const pieces = piecesOfAll(read);
   const text = read.map((p) => p.words.map((w) => w.text).join(' ')).join('\n');
   const { kind, certain: kindCertain } = ofDeal ? { kind: ofDeal, certain: true } : kindOf(text, fileName);
   const sense = { ...senseOf(text), owner: kind === 'tenancy' ? ('landlord' as const) : ('seller' as const) };
@@ -97,6 +105,9 @@ function isSpanish(text: string): boolean {
   return (es ?? 0) > (en ?? 0);
 }
 
+/** Maximum number of readings of a field. */
+const MOST_READINGS = 12;
+
 const alike = (v: FactValue | StatedDay) => JSON.stringify(v);
 
 /** Returns the fields of candidates: the same value from several places is one reading. */
@@ -110,9 +121,9 @@ function fieldsOf(candidates: readonly (Omit<Candidate, 'value'> & { value: Fact
     byField.set(c.field, list);
     const same = list.find((r) => alike(r.value) === alike(c.value));
     if (same) {
-      same.sources.push(c.source);
+      if (same.sources.length < MOST_SOURCES) same.sources.push(c.source);
       same.clear ||= c.clear;
-    } else list.push({ value: c.value, sources: [c.source], clear: c.clear });
+    } else if (list.length < MOST_READINGS) list.push({ value: c.value, sources: [c.source], clear: c.clear });
   }
   return [...byField].flatMap(([field, readings]) => fieldOf(field, readings));
 }
@@ -145,9 +156,3 @@ function withDoubt(people: PersonRead[], pages: readonly AbstractPage[]): Person
     return onScan && p.sources.length < 2 ? { ...p, certain: false } : p;
   });
 }
-
-/** Returns the people of one side. */
-export const peopleOn = (a: Abstract, side: Side): PersonRead[] => a.people.filter((p) => p.side === side);
-
-/** Returns the pieces of pages; for tests. */
-export const readPieces = (pages: readonly AbstractPage[]): Piece[] => pages.flatMap((p, i) => piecesOf(p, i + 1));

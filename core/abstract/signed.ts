@@ -37,6 +37,6 @@ export function lastSignatureOf(
     field: kind === 'sale' ? 'date.accepted' : 'date.lease_signed',
     value: { day: last.day },
     source: last.source,
-    clear: enough && parties.every((s) => s.sure),
+    clear: enough && parties.every((s) => s.clear),
   };
 }

@@ -11,6 +11,9 @@ export interface AbstractPage {
   scanned: boolean;
 }
 
+/** Maximum number of places that are stored of one value: a footer may repeat it on a thousand pages. */
+export const MOST_SOURCES = 8;
+
 /** Where a value is printed. */
 export interface Source {
   /** From 1. */
@@ -22,6 +25,9 @@ export interface Source {
 
 /** How a day is stated: as a day of the calendar, or counted from another key date. */
 export type StatedDay = { day: string } | { count: Count; from: KeyDate };
+
+/** Returns whether a value is a stated or counted day. */
+export const isStatedDay = (value: FactValue | StatedDay): value is StatedDay => typeof value === 'object';
 
 /** What a field can be: the deal's kind, address or town, a fact, a key date. */
 export type FieldKey = 'kind' | 'address' | 'city' | `fact.${string}` | `date.${KeyDate}`;

@@ -24,7 +24,7 @@ export interface SignedDay {
   /** The position of its first piece. */
   at: number;
   source: Source;
-  sure: boolean;
+  clear: boolean;
 }
 
 /** Maximum number of values of one type that are looked at. */
@@ -198,11 +198,11 @@ export function daysIn(pieces: readonly Piece[], kind: DealKind, spanish: boolea
     const near = cues.of(f, isValue, counted(kind));
     if (!near) continue;
     const source = sourceOf(pieces, f.from, f.to);
-    const { day, sure } = f.value;
-    if (near.meaning === 'signed') out.signed.push({ day, at: f.from, source, sure });
+    const { day } = f.value;
+    if (near.meaning === 'signed') out.signed.push({ day, at: f.from, source, clear: f.value.clear });
     const field = FIELDS[kind][near.meaning];
     const loose = near.meaning === 'start' || near.meaning === 'end';
-    const said = sure && near.distance <= CLOSE && !isFormer(pieces, f.from);
+    const said = f.value.clear && near.distance <= CLOSE && !isFormer(pieces, f.from);
     const clear = said && (!loose || !near.onRow || isOfTerm(pieces, f.from));
     if (field) out.dates.push({ field, value: { day }, source, clear, changed: isChange(pieces, f.from) });
   }

@@ -91,7 +91,7 @@ export { missingEdits } from './missing';
 export { editsToSwapPages, matchPagesOf, type PageMove } from './swap';
 export { copyEdits, handEdits, moveEdits, pageRange, removeEdits, ruleOf } from './edits';
 export { gatesOfPattern, type PathPattern } from './path';
-export { hasDocument, ofRole, sideOfRole } from './place-party';
+export { hasDocument } from './place-party';
 export { findWords, type PickedWords, pickWords, roomForWords } from './correction';
 export { type ShownFill, shownWords } from './shown';
 export { marksForNewcomer } from './newcomer';

@@ -1,9 +1,9 @@
 /** Whose a printed place is: from the role and number on the page to a party of the packet. */
 import { puts } from './acts';
 import { plain, roleOfWords } from '../reading/words';
+import { ofRole } from '../reading/role-sides';
 import type { PlaceRole, PrintedPlace } from '../reading/types';
 import type { PacketParty } from './types';
-import type { Side } from '../text/sides';
 
 /** Returns whether a party signs and has this document. */
 export function signsDocument(party: PacketParty, documentId: string): boolean {
@@ -13,30 +13,6 @@ export function signsDocument(party: PacketParty, documentId: string): boolean {
 /** Returns whether a document is among those a party gets; without a list it gets all of them. */
 export function hasDocument(party: PacketParty, documentId: string): boolean {
   return !party.only || party.only.includes(documentId);
-}
-
-const SIDES: Record<Exclude<PlaceRole, 'unknown'>, Side[]> = {
-  seller: ['seller'],
-  buyer: ['buyer'],
-  landlord: ['landlord'],
-  tenant: ['tenant'],
-  guarantor: ['guarantor'],
-  broker: ['listing_broker', 'manager'],
-  buyer_broker: ['buyer_broker'],
-  manager: ['manager', 'listing_broker'],
-};
-
-/** Returns the side of a role, unless something else says otherwise. */
-export const sideOfRole = (role: PlaceRole): Side | null => (role === 'unknown' ? null : (SIDES[role][0] ?? null));
-
-/** Returns people of a role in order, of the first of its sides that has any. */
-export function ofRole<T extends { side: Side; ordinal: number }>(role: PlaceRole, people: readonly T[]): T[] {
-  if (role === 'unknown') return [];
-  for (const side of SIDES[role]) {
-    const here = people.filter((p) => p.side === side).sort((a, b) => a.ordinal - b.ordinal);
-    if (here.length) return here;
-  }
-  return [];
 }
 
 /** Returns the signers of a role in the order of their numbers. */

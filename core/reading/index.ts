@@ -18,3 +18,4 @@ export { asksForInitials, asksForSignatures, kindOfWords, roleOfWords, plain } f
 export { placeOfField, type FormField } from './acroform';
 export { suggestType, DOCUMENT_TYPES, TYPE_WORDS, type DocumentType } from './suggest';
 export { matchPages } from './match';
+export { ofRole, sideOfRole } from './role-sides';

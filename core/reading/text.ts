@@ -61,7 +61,7 @@ const RULE = /[_\u2017\uff3f\u23af.\u2024\u2025\u2026\u00b7]/u;
 /** Number of spaces side by side that are a blank, underlined or in a cell. */
 const BLANK_SPACES = 6;
 
-/** Returns which characters of a row are a blank that may be typed over: underscores, dots, and spaces where many stand side by side. */
+/** Returns which characters of a row draw blanks: underscores and dots; spaces too, if the row has six of them side by side. */
 function ruleOf(sorted: Glyph[]): (ch: string) => boolean {
   const spaces = sorted.filter((g) => g.ch === ' ' || g.ch === '\u00a0');
   let from = 0;
@@ -77,7 +77,7 @@ function ruleOf(sorted: Glyph[]): (ch: string) => boolean {
 /** Share of a character's width that must be covered for it to count as typed over. */
 const TYPED_OVER = 0.5;
 
-/** Returns the characters of a row, from left to right, without the underscores and dots that a value is typed over. */
+/** Returns a row's characters from left to right, without the underscores, dots and spaces of blanks that have text typed over them. */
 function withoutTypedOver(row: Glyph[]): Glyph[] {
   const sorted = row.sort((a, b) => a.x0 - b.x0);
   const isRule = ruleOf(sorted);
@@ -101,7 +101,7 @@ function withoutTypedOver(row: Glyph[]): Glyph[] {
 /** How far a dot may be from where the dots of its leader are, as a share of their distance. */
 const OFF = 0.12;
 
-/** Returns the characters of a row without the dots of a leader that show between the letters typed over it. */
+/** Returns a row's characters without leader dots: where text is typed over a dot leader, dots still show between its words. */
 function withoutLeader(row: Glyph[], dropped: Glyph[]): Glyph[] {
   const dots = dropped.filter((g) => DOT.test(g.ch));
   const [first, last] = [dots[0], dots.at(-1)];
@@ -122,7 +122,7 @@ function lineOf(unsorted: Glyph[]): TextLine {
   const row = withoutTypedOver(unsorted);
   const tokens: Token[] = [];
   let open: Token | null = null;
-  /** The word before an underscore that shows between two of its letters. */
+  /** The last word: it goes on after an underscore that shows between two of its letters. */
   let word: Token | null = null;
   let before: Glyph | null = null;
   for (const g of row) {

@@ -1,5 +1,5 @@
 /** Slots for a new form: those its printed places name. */
-import { sideOfRole } from '../packet/place-party';
+import { sideOfRole } from '../reading/role-sides';
 import type { PrintedPlace } from '../reading/types';
 import type { Side } from '../text/sides';
 import { newSlot, type Slot } from './slots';

@@ -65,6 +65,17 @@ test('an extension that moves closing is reported with its words, and accepted i
   expect(said).toContain('“Extension”, page 1');
 });
 
+test('the due days that count from closing move with it', async () => {
+  const before = await extended(await sale());
+  const due = (d: DealView) =>
+    d.requirements.flatMap((r) => (r.due && r.due.why.includes('before') ? [[r.ruleId, r.due.day]] : []));
+  const closing = due(before);
+  expect(closing.length).toBeGreaterThan(0);
+  const after = due((await act(before, 'accept')).body);
+  expect(after.map(([id]) => id)).toEqual(closing.map(([id]) => id));
+  for (const [i, [, day]] of after.entries()) expect(day! > closing[i]![1]!).toBe(true);
+});
+
 test('the first screen reports it', async () => {
   const deal = await extended(await sale());
   const today = await way.server.ok('today');

@@ -15,7 +15,8 @@ import {
   type DealDocument,
   type Person,
 } from '@gatepath/core/deal';
-import { byLink, ofRole, receives, requiredPlaces, type Mark } from '@gatepath/core/packet';
+import { byLink, receives, requiredPlaces, type Mark } from '@gatepath/core/packet';
+import { ofRole } from '@gatepath/core/reading';
 import { stateOf } from '@gatepath/core/returned';
 import {
   type PacketState,

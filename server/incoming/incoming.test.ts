@@ -67,7 +67,7 @@ test('two days of closing contradict each other and neither is certain', async (
   });
 });
 
-test('nothing is saved until the deal is opened, and then people, facts, dates and their reasons are', async () => {
+test('there is no deal until it is opened, and then it has the people, facts, dates and their reasons', async () => {
   const before = (await way.server.ok('deals')).items.length;
   const view = await agreement();
   expect((await way.server.ok('deals')).items).toHaveLength(before);
@@ -93,6 +93,20 @@ test('nothing is saved until the deal is opened, and then people, facts, dates a
   expect(said).toContain('page 4');
   // What a member typed themselves has no source in the contract.
   expect(said).not.toContain('Loan: ');
+});
+
+test('what a member has corrected or left out is not reported as a change of the deal', async () => {
+  const view = await agreement();
+  const { body } = await open(view.id, {
+    parties: [
+      { side: 'seller', name: 'Orla Byrne' },
+      { side: 'buyer', name: 'Maren Aalto' },
+    ],
+    facts: { price: 400_000, earnest: 8_000, year_built: 1968 },
+    dates: { accepted: '2026-11-28', inspection: '2026-12-09', closing: '2027-01-15' },
+  });
+  await way.server.ctx.jobs.idle('deal');
+  expect((await way.server.ok('deal', { params: { dealId: body.id } })).stated).toEqual([]);
 });
 
 test('a signed contract is reviewed for gaps at once', async () => {

@@ -1,7 +1,7 @@
-/** What is stored of incoming contracts. */
+/** Database queries for incoming contracts. */
 import type { Db } from '../db/pool';
 
-/** A contract that was added to open a deal. */
+/** An incoming contract: a contract that a member uploaded to open a deal with. */
 export interface IncomingRow {
   id: string;
   member_id: string;

@@ -1,9 +1,9 @@
 /** Contracts that members add to open a deal: added, shown with what they say, opened or discarded. */
 import type { IncomingList, IncomingView, DealView, OpenIncomingBody } from '@gatepath/contract';
 import type { Abstract, FieldRead, Source } from '@gatepath/core/abstract';
-import { dayOfStated, forWhomOf } from '@gatepath/core/abstract';
+import { dayOfStated, forWhomOf, workedOut } from '@gatepath/core/abstract';
 import { shortDay } from '@gatepath/core/calendar';
-import { DATE_WORDS, KEY_DATES, type DealKind, type KeyDate } from '@gatepath/core/deal';
+import { DATE_WORDS, KEY_DATES, type DealKind, type KeyDate, type KeyDates } from '@gatepath/core/deal';
 import type { DocumentType } from '@gatepath/core/reading';
 import { sure } from '@gatepath/core/sure';
 import { clip, fold } from '@gatepath/core/text';
@@ -169,10 +169,10 @@ async function openIn(
   const abstract = await abstractOfDocument(tx.db, document.id);
   const { facts, dates, ...deal } = body;
   const dealId = await openDealIn(ctx, tx, firm, deal, [`${member.name} opened the deal from “${document.name}”.`]);
-  const why = abstract ? reasonsOf(abstract, dates ?? {}, firm.holidays, document.name) : [];
+  const why = abstract ? reasonsOf(abstract, daysOf(body), firm.holidays, document.name) : [];
   if (facts || dates)
     await changeDealIn(ctx, tx, dealId, { ...(facts ? { facts } : {}), ...(dates ? { dates } : {}) }, member.name, why);
-  if (abstract) await dismissUnaccepted(tx, document.id, abstract, body);
+  if (abstract) await dismissUnaccepted(tx, document.id, abstract, body, firm.holidays);
   await documents.moveToDeal(tx.db, document.id, dealId, isNamed(document.type) ? document.type : TYPES[body.kind]);
   await q.setOpened(tx.db, document.incoming_id ?? '', dealId);
   await documentChanged(ctx, tx, { deal_id: dealId, shelf_id: null, incoming_id: null });
@@ -180,16 +180,26 @@ async function openIn(
   return { dealId, signed: isSigned ? document.id : null };
 }
 
+/** Returns the key dates of a request, without those it leaves out. */
+const daysOf = ({ dates = {} }: OpenIncomingBody): KeyDates =>
+  Object.fromEntries(KEY_DATES.flatMap((date) => (dates[date] ? [[date, dates[date]]] : [])));
+
 /** Dismisses what a member has corrected or left out, so that it is not reported as a change of the deal. */
-async function dismissUnaccepted(tx: Tx, documentId: string, a: Abstract, body: OpenIncomingBody): Promise<void> {
+async function dismissUnaccepted(
+  tx: Tx,
+  documentId: string,
+  a: Abstract,
+  body: OpenIncomingBody,
+  holidays: readonly string[],
+): Promise<void> {
   const has = new Map<string, unknown>([
     ...Object.entries(body.facts ?? {}).map(([key, v]): [string, unknown] => [`fact.${key}`, v]),
     ...Object.entries(body.dates ?? {}).map(([key, v]): [string, unknown] => [`date.${key}`, v]),
   ]);
   for (const { field, readings } of a.fields)
     for (const { value } of readings) {
-      const stated = typeof value === 'object' ? ('day' in value ? value.day : null) : value;
-      if (stated !== null && has.get(field) !== stated)
+      const stated = workedOut(value, daysOf(body), holidays)?.value;
+      if (stated !== undefined && has.get(field) !== stated)
         await dismissStatement(tx.db, { document_id: documentId, field, value: String(stated) });
     }
   const names = new Set((body.parties ?? []).map((p) => fold(p.name)));
@@ -211,15 +221,7 @@ const fieldOf = (a: Abstract, date: KeyDate): FieldRead | undefined => a.fields.
 const MOST_QUOTED = 120;
 
 /** Returns the reason for each key date that is as the contract states it, in sentences. */
-function reasonsOf(
-  a: Abstract,
-  dates: NonNullable<OpenIncomingBody['dates']>,
-  holidays: readonly string[],
-  name: string,
-): string[] {
-  const known = Object.fromEntries(Object.entries(dates).filter(([, day]) => typeof day === 'string')) as Partial<
-    Record<KeyDate, string>
-  >;
+function reasonsOf(a: Abstract, known: KeyDates, holidays: readonly string[], name: string): string[] {
   return KEY_DATES.flatMap((date) => {
     const day = known[date];
     if (!day) return [];

@@ -9,7 +9,7 @@ import {
   type DocumentView,
   type PaperReviewView,
 } from '@gatepath/contract';
-import { sideOfRole } from '@gatepath/core/packet';
+import { sideOfRole } from '@gatepath/core/reading';
 import { isOfHand, stateOf } from '@gatepath/core/returned';
 import { count, listWords, sideLabel } from '@gatepath/core/text';
 import { useDeal } from '../../api/hooks';

@@ -4,7 +4,9 @@ import { useState, type ReactNode } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { ProgressBar } from 'react-native-paper';
 import { MAX_FILE } from '@gatepath/contract/limits';
+import { uploadFile } from '../../api/client';
 import { useAddIncoming, useIncomingList } from '../../api/incoming-hooks';
+import { whenFree } from '../uploads/uploads';
 import { usePalette, useWide } from '../../ui/hooks';
 import { Stack } from '../../ui/layout';
 import { PAPER_FILES } from '../../ui/paper-files';
@@ -17,7 +19,7 @@ function useContractDrop() {
   const [part, setPart] = useState(0);
   const [name, setName] = useState('');
   const [refused, setRefused] = useState('');
-  const add = useAddIncoming(setPart);
+  const add = useAddIncoming((file) => whenFree(() => uploadFile('addIncoming', file, { onProgress: setPart })));
   const drop = (files: File[]) => {
     const [file] = files;
     if (!file || add.isPending) return;

@@ -1,4 +1,4 @@
-/** A contract and what it says about its deal: corrected where it is wrong, then opened as a deal. */
+/** The screen of an uploaded contract: shows the values read from it; a member corrects them and opens the deal. */
 import { Redirect, router, useLocalSearchParams } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';

@@ -1,4 +1,4 @@
-/** Blanks that the deal fills: names, address, amounts and days that are known are put in with one touch. */
+/** An offer at the desk to fill blanks with the deal's names, address, amounts and days. */
 import { router } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { knownBlanks, type KnownBlank } from '@gatepath/core/abstract';
@@ -39,11 +39,14 @@ function useKnown(on: On): Known[] {
   return useMemo(() => {
     if (!deal) return [];
     return documents.flatMap((document) => {
-      const open = proposals.filter((p) => p.documentId === document.id && p.state === 'open' && p.place);
-      const places = open.flatMap((p) => p.place ?? []);
-      return knownBlanks(document.pages, places, deal).flatMap((k): Known[] => {
-        const proposal = open[k.place];
-        return proposal ? [{ ...k, proposal }] : [];
+      const printed = proposals.flatMap((p) =>
+        p.documentId === document.id && p.place ? [{ proposal: p, place: p.place }] : [],
+      );
+      const isOpen = (n: number) => printed[n]?.proposal.state === 'open';
+      const places = printed.map((p) => p.place);
+      return knownBlanks(document.pages, places, isOpen, deal).flatMap((k): Known[] => {
+        const found = printed[k.place];
+        return found ? [{ ...k, proposal: found.proposal }] : [];
       });
     });
   }, [deal, documents, proposals]);

@@ -1,8 +1,8 @@
-/** A contract whose words have been read. */
+/** The type of an incoming contract after its words were read. */
 import type { IncomingView } from '@gatepath/contract';
 import type { FieldKey, FieldRead } from '@gatepath/core/abstract';
 
-/** A contract with what it says. */
+/** An incoming contract with its abstract. */
 export type ReadContract = IncomingView & { abstract: NonNullable<IncomingView['abstract']> };
 
 const isField = (field: string): field is FieldKey =>

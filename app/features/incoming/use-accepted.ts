@@ -1,5 +1,5 @@
 /** What a member has accepted of a contract so far; it outlives the page, on this device. */
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { acceptedAtFirst, type Accepted } from '@gatepath/core/abstract';
 import { DEAL_KINDS } from '@gatepath/core/deal';
 import { isOneOf } from '@gatepath/core/sure';
@@ -45,14 +45,12 @@ export function clearAccepted(id: string): void {
 /** Returns what is accepted, and the function that changes a part of it. */
 export function useAccepted(view: ReadContract): [Accepted, (more: Partial<Accepted>) => void] {
   const [accepted, setAccepted] = useState(() => stored(view.id) ?? atFirst(view));
-  const change = (more: Partial<Accepted>) => {
-    const next = { ...accepted, ...more };
-    setAccepted(next);
+  useEffect(() => {
     try {
-      localStorage.setItem(keyOf(view.id), JSON.stringify(next));
+      localStorage.setItem(keyOf(view.id), JSON.stringify(accepted));
     } catch {
       // Without storage the corrections last as long as the page.
     }
-  };
-  return [accepted, change];
+  }, [view.id, accepted]);
+  return [accepted, (more) => setAccepted((all) => ({ ...all, ...more }))];
 }

@@ -1,7 +1,7 @@
 /** One value of a contract: what it is, where it is stated, and its correction. */
 import { useState } from 'react';
 import type { Accepted, Chosen, FieldKey, Source, StatedDay } from '@gatepath/core/abstract';
-import { datesOf, readingOf, valueOf } from '@gatepath/core/abstract';
+import { datesOf, isStatedDay, readingOf, valueOf } from '@gatepath/core/abstract';
 import { countWords, shortDay } from '@gatepath/core/calendar';
 import {
   DATE_WORDS,
@@ -40,11 +40,9 @@ function labelOf(field: FieldKey): string {
   return date ? DATE_WORDS[date] : (defOf(field)?.label ?? field);
 }
 
-const isStated = (v: FactValue | StatedDay): v is StatedDay => typeof v === 'object';
-
 /** Returns a value in words: "$412,000", "Fri, Jan 15, 2027", "10 days after acceptance". */
 function wordsOf(field: FieldKey, value: FactValue | StatedDay): string {
-  if (isStated(value))
+  if (isStatedDay(value))
     return 'day' in value
       ? shortDay(value.day, '')
       : `${countWords(value.count)} ${DATE_WORDS[value.from].toLowerCase()}`;
@@ -109,7 +107,7 @@ function Value({ view, field, accepted }: Pick<Props, 'view' | 'field' | 'accept
   const value = valueOf(fields, accepted, field);
   const date = dateOfKey(field);
   if (value === null) return <Small>{accepted.fields[field] === undefined ? TEXT.notFound : TEXT.leftOut}</Small>;
-  if (date && isStated(value) && 'count' in value)
+  if (date && isStatedDay(value) && 'count' in value)
     return <CountedDay view={view} date={date} value={value} accepted={accepted} />;
   return <Strong>{wordsOf(field, value)}</Strong>;
 }
@@ -188,7 +186,7 @@ function Editor({
     return <DayField label={label} value={day} onChange={type} testID={`typed-${field}`} />;
   }
   const def = defOf(field);
-  const current = value === null || isStated(value) ? null : value;
+  const current = value === null || isStatedDay(value) ? null : value;
   if (def) return <FactField def={def} value={current} onChange={(w) => type('value' in w ? w.value : null)} />;
   return (
     <Input

@@ -23,7 +23,7 @@ export const TEXT = {
   becomes: (slot: string, names: string[]) => `${slot}: ${listWords(names)}`,
   roomFor: (names: string[]) => `Room was found for ${listWords(names)}, for whom the paper has no line.`,
   nobodyIs: (slots: string[], marks: number) =>
-    `This packet has no ${listWords(slots)}, so ${count(marks, 'mark')} ${marks === 1 ? 'is' : 'are'} left out.`,
+    `${count(marks, 'mark')} left out because this packet has no ${listWords(slots)}.`,
   notFound: (n: number) =>
     `${count(n, 'mark')} could not be found again for certain and ${n === 1 ? 'is' : 'are'} left out.`,
   stillOpen: (n: number) => `${count(n, 'printed place')} will still need a decision.`,

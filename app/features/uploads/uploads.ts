@@ -21,7 +21,7 @@ const TRIES = 20;
 const PAUSE_MS = 3_000;
 
 /** Does something again while the server is busy. */
-async function whenFree<T>(work: () => Promise<T>): Promise<T> {
+export async function whenFree<T>(work: () => Promise<T>): Promise<T> {
   for (let n = 1; ; n++)
     try {
       return await work();
