@@ -50,6 +50,8 @@ function ensureTools() {
 
 let passed = 0;
 let failed = 0;
+/** The name of each that failed, for the last lines. */
+const failures = [];
 const begun = Date.now();
 const seconds = (since) => `${Math.round((Date.now() - since) / 1000)} s`;
 
@@ -65,7 +67,10 @@ function check(name, command, args) {
       console.log(`${code === 0 ? 'ok' : 'FAILED'} ${name} ${seconds(since)}`);
       if (code !== 0) process.stdout.write(Buffer.concat(said));
       if (code === 0) passed++;
-      else failed++;
+      else {
+        failed++;
+        failures.push(name);
+      }
       resolve(code === 0);
     });
   });
@@ -99,6 +104,12 @@ function jest(projects, extra = []) {
   }
   const r = JSON.parse(readFileSync(out, 'utf8'));
   const none = r.numTotalTests === 0 && !extra.some((x) => x.startsWith('--changedSince'));
+  for (const { name, status, assertionResults } of r.testResults) {
+    const file = path.relative(ROOT, name);
+    const those = assertionResults.filter((one) => one.status === 'failed');
+    failures.push(...those.map((one) => `${file}: ${one.fullName}`));
+    if (status === 'failed' && !those.length) failures.push(`${file} did not run`);
+  }
   passed += r.numPassedTests;
   failed += r.numFailedTests + r.numRuntimeErrorTestSuites + (none ? 1 : 0);
 }
@@ -176,5 +187,7 @@ if (changed === null) {
   if (built) jest(['e2e'], all);
 }
 console.log(`\n${seconds(begun)} in all`);
+// Said again: the end is what is read first.
+for (const one of failures) console.log(`failed: ${one}`);
 console.log(`${passed} passed, ${failed} failed`);
 process.exit(failed ? 1 : 0);

@@ -56,22 +56,20 @@ export function linesOf(glyphs: Glyph[]): TextLine[] {
   return rows.map((row) => lineOf(row)).filter((l) => l.tokens.length > 0);
 }
 
-/** Characters over which values are typed: a line of underscores, or of dots. */
-const RULE = /[_\u2017\uff3f\u23af.\u2024\u2025\u2026\u00b7]/u;
 /** Number of spaces side by side that are a blank, underlined or in a cell. */
 const BLANK_SPACES = 6;
+const isSpace = (ch: string) => ch === ' ' || ch === '\u00a0';
 
-/** Returns which characters of a row draw blanks: underscores and dots; spaces too, if the row has six of them side by side. */
-function ruleOf(sorted: Glyph[]): (ch: string) => boolean {
-  const spaces = sorted.filter((g) => g.ch === ' ' || g.ch === '\u00a0');
+/** Returns whether a row has so many spaces side by side that they are a blank. */
+function hasBlankOfSpaces(sorted: Glyph[]): boolean {
+  const spaces = sorted.filter((g) => isSpace(g.ch));
   let from = 0;
-  for (const [i, g] of spaces.entries()) {
+  return spaces.some((g, i) => {
     const last = spaces[i - 1];
     if (!last || g.x0 - last.x1 > 0.1 * g.size) from = g.x0;
     // Some programs print them over each other: how far they reach counts, not how many there are.
-    if (g.x1 - from >= BLANK_SPACES * (g.x1 - g.x0)) return (ch) => RULE.test(ch) || ch === ' ' || ch === '\u00a0';
-  }
-  return (ch) => RULE.test(ch);
+    return g.x1 - from >= BLANK_SPACES * (g.x1 - g.x0);
+  });
 }
 
 /** Share of a character's width that must be covered for it to count as typed over. */
@@ -80,43 +78,66 @@ const TYPED_OVER = 0.5;
 /** Returns a row's characters from left to right, without the underscores, dots and spaces of blanks that have text typed over them. */
 function withoutTypedOver(row: Glyph[]): Glyph[] {
   const sorted = row.sort((a, b) => a.x0 - b.x0);
-  const isRule = ruleOf(sorted);
-  if (!sorted.some((g) => isRule(g.ch))) return sorted;
-  const letters = sorted.filter((g) => !isRule(g.ch) && g.ch.trim() !== '');
+  const spaces = hasBlankOfSpaces(sorted);
+  const isRule = (ch: string) => UNDERSCORE.test(ch) || (spaces && isSpace(ch));
+  const covered = coveredBy(
+    sorted,
+    sorted.filter((g) => !isRule(g.ch) && !DOT.test(g.ch) && g.ch.trim() !== ''),
+  );
+  return withoutLeader(
+    sorted.filter((g) => !isRule(g.ch) || !covered.has(g)),
+    covered,
+  );
+}
+
+/** Returns the underscores, dots and spaces of a row that letters cover. Both lists are sorted from left to right. */
+function coveredBy(row: Glyph[], letters: Glyph[]): ReadonlySet<Glyph> {
+  const out = new Set<Glyph>();
   let from = 0;
-  const dropped: Glyph[] = [];
-  const left = sorted.filter((g) => {
-    if (!isRule(g.ch)) return true;
+  for (const g of row) {
+    if (!UNDERSCORE.test(g.ch) && !DOT.test(g.ch) && !isSpace(g.ch)) continue;
     while (from < letters.length && itemAt(letters, from).x1 < g.x0) from++;
     let covered = 0;
     for (let i = from; i < letters.length && itemAt(letters, i).x0 < g.x1; i++)
       covered += Math.min(g.x1, itemAt(letters, i).x1) - Math.max(g.x0, itemAt(letters, i).x0);
-    const shows = covered < TYPED_OVER * (g.x1 - g.x0);
-    if (!shows) dropped.push(g);
-    return shows;
-  });
-  return withoutLeader(left, dropped);
+    if (covered >= TYPED_OVER * (g.x1 - g.x0)) out.add(g);
+  }
+  return out;
 }
 
 /** How far a dot may be from where the dots of its leader are, as a share of their distance. */
 const OFF = 0.12;
+/** Number of covered dots on one grid that are a leader with text over it; fewer are full stops set close to a letter. */
+const LEADER = 3;
 
 /** Returns a row's characters without leader dots: where text is typed over a dot leader, dots still show between its words. */
-function withoutLeader(row: Glyph[], dropped: Glyph[]): Glyph[] {
-  const dots = dropped.filter((g) => DOT.test(g.ch));
+function withoutLeader(row: Glyph[], covered: ReadonlySet<Glyph>): Glyph[] {
+  const dots = row.filter((g) => DOT.test(g.ch) && covered.has(g));
   const [first, last] = [dots[0], dots.at(-1)];
-  const gaps = dots.flatMap((d, i) => (i ? [d.x0 - itemAt(dots, i - 1).x0] : []));
-  if (!first || !last || gaps.length < 2) return row;
-  // Dots between those that were dropped may show: the smallest distance is that of the leader, nearly.
-  let pitch = Math.min(...gaps);
-  if (pitch < 1) return row;
+  if (!first || !last || dots.length < LEADER) return row;
+  // Dots between those that are covered may show: the smallest distance is that of the leader, nearly.
+  let pitch = Math.min(...dots.slice(1).map((d, i) => d.x0 - itemAt(dots, i).x0));
+  // Further apart than a letter is wide, they are the ends of sentences.
+  if (pitch < 1 || pitch > first.size) return row;
   for (const d of dots.slice(1)) pitch = (d.x0 - first.x0) / Math.max(1, Math.round((d.x0 - first.x0) / pitch));
-  return row.filter((g) => {
-    if (!DOT.test(g.ch) || g.x0 < first.x0 - 3 * pitch || g.x0 > last.x0 + 2 * pitch) return true;
+  const onGrid = (g: Glyph) => {
     const steps = (g.x0 - first.x0) / pitch;
-    return Math.abs(steps - Math.round(steps)) > OFF;
+    return Math.abs(steps - Math.round(steps)) <= OFF;
+  };
+  if (dots.filter(onGrid).length < LEADER) return row;
+  return row.filter((g, i) => {
+    if (!DOT.test(g.ch) || g.x0 < first.x0 - 3 * pitch || g.x0 > last.x0 + 2 * pitch || !onGrid(g)) return true;
+    // The point of an amount stays, even where a leader's dot would stand.
+    return !covered.has(g) && isFigure(beside(row, i, -1)) && isFigure(beside(row, i, 1));
   });
 }
+/** Returns the nearest character of a row before or after a position that is no dot. */
+function beside(row: Glyph[], at: number, step: 1 | -1): Glyph | undefined {
+  let i = at + step;
+  while (row[i] && DOT.test(itemAt(row, i).ch)) i += step;
+  return row[i];
+}
+const isFigure = (g: Glyph | undefined) => g !== undefined && /\d/.test(g.ch);
 
 function lineOf(unsorted: Glyph[]): TextLine {
   const row = withoutTypedOver(unsorted);

@@ -281,4 +281,37 @@ describe('where nobody looks at what is found for certain', () => {
     const went = (m: Mark) => findAgain(paper([...rows, signed]), paper(lower), [m], { unseen: true })[0]!.state;
     expect([went(free(300, 250)), went({ ...tick, rect: { ...tick.rect, y: 250 } })]).toEqual(['moved', 'doubtful']);
   });
+
+  test('a mark on a row with two printed places of one kind is doubtful on another layout', () => {
+    const lower = [...rows, signed].map(([text, x, y]): Put => [text, x, y + 20]);
+    const went = (second: PlaceKind, y: number, x = 410) => {
+      const at = (kind: PlaceKind, left: number, top: number) =>
+        printedPlace({ kind, rect: { x: left, y: top, w: 100, h: 16 } });
+      const after = paper(lower, [at('text', 300, 270), at(second, x, y)]);
+      const before = paper([...rows, signed], [at('text', 300, 250), at(second, x, y - 20)]);
+      return findAgain(before, after, [free(300, 250)], { unseen: true })[0]!.state;
+    };
+    expect(went('text', 270)).toBe('doubtful');
+    // Another kind, another row, or too far away: nothing to mistake it for.
+    expect([went('date', 270), went('text', 300), went('text', 270, 430)]).toEqual(['moved', 'moved', 'moved']);
+  });
+
+  test('a mark on no printed place that moved further aside than the words around it is doubtful', () => {
+    const beside = (dx: number): Put[] =>
+      [...rows, signed].map(([text, x, y]): Put => [text, y > 210 && y < 300 ? x + dx : x, y + 20]);
+    const went = (dx: number, unseen: boolean) =>
+      findAgain(paper([...rows, signed]), paper(beside(dx)), [free(300, 250)], { unseen })[0]!;
+    expect(went(6, true).state).toBe('moved');
+    expect(went(20, true).state).toBe('doubtful');
+  });
+
+  test('a mark without words nearby stays only if the part of the page around it has stayed', () => {
+    const far: Put = ['elsewhere', 72, 700];
+    const apart: Put[] = [['Heading', 72, 260], far];
+    const below: Put[] = [['Heading', 72, 275], far];
+    const went = (after: Put[], unseen: boolean) =>
+      findAgain(paper(apart), paper(after), [free(330, 400)], { unseen })[0]!.state;
+    expect([went(apart, false), went(apart, true)]).toEqual(['same', 'same']);
+    expect([went(below, false), went(below, true)]).toEqual(['same', 'doubtful']);
+  });
 });

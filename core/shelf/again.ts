@@ -129,7 +129,7 @@ function findOne(papers: Papers, m: Mark): Again {
   const sure =
     best.weight >= SURE * all &&
     best.second < (stood ? SURE : FREE) * best.weight &&
-    !isLikewiseElsewhere(papers, m, best) &&
+    !isLikewiseElsewhere(papers, m, best, !place) &&
     // A mark on a printed place is on one again, where the words say it is: a place farther off that reads alike may be
     // another person's. A free mark is found by words alone, and they must agree.
     (stood
@@ -164,18 +164,32 @@ const BESIDE = 3;
 /** How far from there such a word may be, in points. */
 const THERE = 8;
 
+/** How far apart, in points, two printed places may be to stand on one row, and to be taken for each other. */
+const ONE_ROW = 6;
+const MISTAKEN = 120;
+
+/** Returns whether several printed places of one kind stand on the row where a mark was found: on another layout any of them could be its own. */
+function hasTwinOnRow(after: DocumentFacts, { page, rect }: { page: number; rect: Rect }): boolean {
+  const foot = (r: Rect) => r.y + r.h;
+  const near = after.places.filter(
+    (p) => p.page === page && Math.abs(foot(p.rect) - foot(rect)) < ONE_ROW && Math.abs(p.rect.x - rect.x) < MISTAKEN,
+  );
+  return near.some((a, i) => near.some((b, n) => n > i && a.kind === b.kind));
+}
+
 /**
  * Returns whether a mark was found elsewhere than the part of the page around it has moved, although the words beside it are
  * there, too: the same words stand in several blocks, and those of another block may have been matched.
  */
 function isLikewiseElsewhere(
-  { was, onPage, now, byText, went, unseen, stays }: Papers,
+  { after, was, onPage, now, byText, went, unseen, stays }: Papers,
   m: Mark,
   found: { page: number; rect: Rect },
+  isFree: boolean,
 ): boolean {
   if (unseen && stays) return found.page !== m.page || Math.abs(found.rect.y - m.rect.y) > APART;
   // Boxes to check stand in rows with the same words over and over: on another layout nothing tells them apart for certain.
-  if (unseen && (m.kind === 'tick' || m.kind === 'choice')) return true;
+  if (unseen && (m.kind === 'tick' || m.kind === 'choice' || hasTwinOnRow(after, found))) return true;
   const near = (onPage.get(m.page) ?? []).filter((i) => Math.abs(itemAt(was, i).rect.y - m.rect.y) <= PART);
   const shifts = near.flatMap((i) => {
     const to = now[went[i] ?? -1];
@@ -193,7 +207,11 @@ function isLikewiseElsewhere(
       values.length >> 1,
     );
   const [dx, dy] = [middle(most.map((o) => o.dx)), middle(most.map((o) => o.dy))];
-  const isElsewhere = found.page !== shift.page || Math.abs(m.rect.y + dy - found.rect.y) > (unseen ? 1 : 2) * APART;
+  const isElsewhere =
+    found.page !== shift.page ||
+    Math.abs(m.rect.y + dy - found.rect.y) > (unseen ? 1 : 2) * APART ||
+    // No printed place says how far to the right a free mark belongs.
+    (unseen && isFree && Math.abs(m.rect.x + dx - found.rect.x) > THERE);
   if (!isElsewhere || unseen) return isElsewhere;
   const beside = near
     .map((i) => ({ word: itemAt(was, i), weight: nearness(itemAt(was, i).rect, m.rect) }))
@@ -376,12 +394,30 @@ function placeUnder(
   return best?.place ?? null;
 }
 
-/** Returns the old position of a mark without nearby words, on the matching page, if that place is free. */
-function onSamePage({ after, pages }: Papers, m: Mark): Again | null {
+/** Share of the words around a mark that must be where they were for the part of the page to have stayed. */
+const STILL_AROUND = 0.9;
+
+/** Returns whether nearly all words up and down the page from a mark are where they were. */
+function isStillAround({ was, onPage, now, went }: Papers, m: Mark): boolean {
+  const near = (onPage.get(m.page) ?? []).filter((i) => Math.abs(itemAt(was, i).rect.y - m.rect.y) <= PART);
+  const still = near.filter((i) => {
+    const to = now[went[i] ?? -1];
+    return to !== undefined && to.page === m.page && isAt(to.rect, itemAt(was, i).rect);
+  });
+  return still.length > 0 && still.length >= STILL_AROUND * near.length;
+}
+
+/**
+ * Returns the old position of a mark without nearby words, on the matching page, if that place is free. Where nobody looks,
+ * the part of the page around it must have stayed: an empty cell of a table moves with its rows.
+ */
+function onSamePage(papers: Papers, m: Mark): Again | null {
+  const { after, pages, unseen } = papers;
   const to = pages[m.page - 1];
   if (to === null || to === undefined) return null;
   const page = itemAt(after.pages, to);
   const rect = clampToPage(m.rect, page.width, page.height);
-  const state = coversPrint(page, rect) ? 'doubtful' : to + 1 === m.page ? 'same' : 'moved';
+  const isDoubtful = coversPrint(page, rect) || (unseen && !isStillAround(papers, m));
+  const state = isDoubtful ? 'doubtful' : to + 1 === m.page ? 'same' : 'moved';
   return { markId: m.id, state, page: to + 1, rect };
 }
