@@ -315,6 +315,8 @@ export const printedPlace = of<PrintedPlace>()(
       group: text().nullable(),
       readOnly: flag(),
     }).optional(),
+    dismissed: yup.boolean(),
+    read: shape({ kind: oneOf(PLACE_KINDS), role: oneOf(PLACE_ROLES), ordinal: whole().nullable(), rect }).optional(),
   }),
 );
 

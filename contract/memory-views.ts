@@ -31,6 +31,10 @@ export const rememberedView = named('Remembered', {
     times: whole(),
     /** What was found for certain, for the people of the packet. */
     marks: list(core.mark),
+    /** The ids of the marks among them that were found elsewhere than they were. */
+    elsewhere: list(text()),
+    /** Marks that may belong where they are: a member confirms each of them. */
+    doubtful: list(core.mark),
     rules: list(core.rule),
     passed: list(shape({ id: text() })),
     /** The order of acts; null where the packet's own stays. */

@@ -22,6 +22,7 @@ import { computeDealStatus } from './deals/status';
 import { readDocument } from './documents/service';
 import { abstractDocument } from './documents/abstract';
 import { discardOldIncoming } from './incoming/service';
+import { learnedOf } from './memory/learn';
 import { rememberDocument, rememberEarlier } from './memory/remember';
 import { findGaps } from './returned/service';
 import { scanDocument } from './documents/scans';
@@ -195,7 +196,7 @@ function takeUpWork(ctx: Context, ways: Parameters<typeof deliver>[1]): void {
   const { jobs } = ctx;
   jobs.work('mail', (id) => deliver(ctx, ways, id));
   jobs.work('seal', (id) => sealPacket(ctx, id));
-  jobs.work('read', (id) => readDocument(ctx, id));
+  jobs.work('read', (id) => readDocument(ctx, id, learnedOf));
   jobs.work('scan', (id) => scanDocument(ctx, id));
   jobs.work('gaps', (id) => findGaps(ctx, id));
   jobs.work('tick', (id) => tickPacket(ctx, id));

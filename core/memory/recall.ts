@@ -8,6 +8,7 @@ import type { DocumentFacts } from '../packet/resolve';
 import type { Gate, InitialsRule, Mark, PacketParty } from '../packet/types';
 import { overlapArea } from '../paper/geometry';
 import { addForm, asTags, fillSlots, findAgain, gatesOf, slotsOf, type Filling, type Tags } from '../shelf';
+import { asRead } from './as-read';
 import { relationOf, type Relation } from './relation';
 
 /** What is remembered of a document: what was on it, by role. */
@@ -35,6 +36,10 @@ export interface Recalled {
   passed: LeftOutPlace[];
   /** The order of acts; null where the packet has an order that people may have chosen for other documents. */
   gates: Gate[] | null;
+  /** The marks among them that were found elsewhere, by id. */
+  elsewhere: string[];
+  /** Marks that may belong where they are, which a member must confirm one by one. */
+  doubtful: Mark[];
   /** Number of remembered marks that were not certain, were not found, and whose slot nobody fills. */
   uncertain: number;
   lost: number;
@@ -55,9 +60,10 @@ export function recall(
 ): Recalled | null {
   const relation = relationOf(before, after);
   if (relation.kind === 'other') return null;
+  const [was, now] = [asRead(before), asRead(after)];
   // A person of no side belongs to the earlier deal.
   const slots = slotsOf(form.parties).filter((s) => s.slot !== 'person');
-  const { marks, ...count } = marksAgain(form, before, after);
+  const { marks, doubtful, moved, ...count } = marksAgain(form, was, now);
   const samePages = before.pages.length === after.pages.length;
   const rules = form.rules.map((r) => ({
     ...r,
@@ -65,22 +71,22 @@ export function recall(
     // On other pages they would be exceptions for other words.
     ...(samePages && relation.kind !== 'edition' ? {} : { except: [], moved: [] }),
   }));
-  const passed = dismissedAgain(form, before, after);
+  const passed = dismissedAgain(form, was, now);
   const filling = fillSlots(slots, draft.parties);
-  const made = addForm(
-    draft,
-    {
-      draft: { ...form, parties: slots, documents: [{ id: after.id }], marks, rules, passed },
-      document: after,
-    },
-    filling,
-    newId,
-  );
+  const onPages = (of: Pick<Draft, 'marks' | 'rules' | 'passed'>) => ({
+    draft: { ...form, parties: slots, documents: [{ id: after.id }], ...of },
+    document: after,
+  });
+  const made = addForm(draft, onPages({ marks, rules, passed }), filling, newId);
+  const alone = { ...filling, beyond: [] };
+  const asked = addForm(draft, onPages({ marks: doubtful, rules: [], passed: [] }), alone, newId);
   const dismissed = new Set(made.draft.passed.map((p) => p.id));
   const there = { ...made.draft, marks: made.draft.marks.filter((m) => m.documentId === after.id) };
   return {
     relation,
     marks: newIn(draft.marks, there.marks),
+    elsewhere: newIn(draft.marks, there.marks).flatMap((m) => (moved.has(placeKey(m)) ? [m.id] : [])),
+    doubtful: newIn(draft.marks, asked.draft.marks),
     rules: newIn(draft.rules, made.draft.rules),
     passed: newIn(draft.passed, made.draft.passed),
     gates: gatesAgain(form, filling, draft, newId),
@@ -90,6 +96,7 @@ export function recall(
     beyond: made.beyond,
     open: after.places.filter(
       (p, i) =>
+        !p.dismissed &&
         !dismissed.has(`${after.id}.${p.page}.${i}`) &&
         !there.marks.some(
           (m) => m.page === p.page && overlapArea(m.rect, p.rect) > 0.3 * Math.min(area(m.rect), area(p.rect)),
@@ -98,19 +105,31 @@ export function recall(
   };
 }
 
-/** Returns the marks that were found for certain, and the numbers of the others; those of persons of no side stay behind. */
+const placeKey = ({ page, rect }: Mark) => `${page} ${rect.x} ${rect.y}`;
+
+/**
+ * Returns the marks that were found for certain, where those are that moved, the doubtful ones, and the numbers of doubtful and
+ * lost ones; those of persons of no side stay behind.
+ */
 function marksAgain(form: Draft, before: DocumentFacts, after: DocumentFacts) {
   const strangers = new Set(slotsOf(form.parties).flatMap((s) => (s.slot === 'person' ? [s.id] : [])));
   const mine = form.marks.filter((m) => !strangers.has(m.partyId));
-  const out = { marks: [] as Mark[], uncertain: 0, lost: 0 };
+  const out = { marks: [] as Mark[], doubtful: [] as Mark[], moved: new Set<string>(), uncertain: 0, lost: 0 };
   for (const [i, a] of findAgain(before, after, mine, { unseen: true }).entries()) {
     const m = mine[i];
-    if (!m || a.state === 'lost') out.lost++;
-    else if (a.state === 'doubtful') out.uncertain++;
-    else {
-      const { placeId: _place, ...mark } = m;
-      out.marks.push({ ...mark, documentId: after.id, page: a.page, rect: a.rect });
+    if (!m || a.state === 'lost') {
+      out.lost++;
+      continue;
     }
+    const { placeId: _place, ...rest } = m;
+    const mark = { ...rest, documentId: after.id, page: a.page, rect: a.rect };
+    if (a.state === 'doubtful') {
+      out.uncertain++;
+      out.doubtful.push(mark);
+      continue;
+    }
+    out.marks.push(mark);
+    if (a.state === 'moved') out.moved.add(placeKey(mark));
   }
   return out;
 }

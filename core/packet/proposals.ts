@@ -81,12 +81,14 @@ const sameSet = (a: Set<string>, b: Set<string>) => a.size === b.size && [...a].
 
 function ofDocument(doc: DocumentFacts, parties: PacketParty[], marks: Mark[], passed: Set<string>): Proposal[] {
   const accepted = new Set(marks.flatMap((m) => m.placeId ?? []));
-  const state = (id: string, rect: Rect, page: number, kind: MarkKind): Proposal['state'] =>
+  const state = (id: string, rect: Rect, page: number, kind: MarkKind, dismissed = false): Proposal['state'] =>
     passed.has(id)
       ? 'passed'
       : accepted.has(id) || marks.some((m) => m.page === page && fills(m, kind, rect))
         ? 'accepted'
-        : 'open';
+        : dismissed
+          ? 'passed'
+          : 'open';
   const answers = answerGroups(doc);
   const otherOf = (place: PrintedPlace, kind: MarkKind): Pick<Proposal, 'other'> => {
     if (!place.other) return {};
@@ -111,7 +113,7 @@ function ofDocument(doc: DocumentFacts, parties: PacketParty[], marks: Mark[], p
       stranger: place.role !== 'unknown' && party === null,
       label: place.label,
       place,
-      state: state(id, place.rect, place.page, kind),
+      state: state(id, place.rect, place.page, kind, place.dismissed),
       ...(place.confidence <= DOUBT && (party || isPersonal(kind))
         ? { doubtful: true as const, ...otherOf(place, kind) }
         : {}),

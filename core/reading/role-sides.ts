@@ -1,6 +1,6 @@
 /** The sides of a deal that a printed role can mean, and the people who are that. */
 import type { Side } from '../text/sides';
-import type { PlaceRole } from './types';
+import { PLACE_ROLES, type PlaceRole } from './types';
 
 const SIDES: Record<Exclude<PlaceRole, 'unknown'>, Side[]> = {
   seller: ['seller'],
@@ -15,6 +15,12 @@ const SIDES: Record<Exclude<PlaceRole, 'unknown'>, Side[]> = {
 
 /** Returns the side of a role, unless something else says otherwise. */
 export const sideOfRole = (role: PlaceRole): Side | null => (role === 'unknown' ? null : (SIDES[role][0] ?? null));
+
+/** Returns the role that people of a side have on a page; null if none is printed for it. */
+export function roleOfSide(side: Side): PlaceRole | null {
+  for (const role of PLACE_ROLES) if (sideOfRole(role) === side) return role;
+  return null;
+}
 
 /** Returns people of a role in order, of the first of its sides that has any. */
 export function ofRole<T extends { side: Side; ordinal: number }>(role: PlaceRole, people: readonly T[]): T[] {

@@ -98,6 +98,10 @@ export interface PrintedPlace extends PlaceMeaning {
   other?: PlaceMeaning;
   /** What a form field says besides its place. */
   field?: FieldDetail;
+  /** Whether people have dismissed it on this document before. */
+  dismissed?: boolean;
+  /** As it was read, if people have decided otherwise on this document before; the place is as they decided. */
+  read?: PlaceMeaning & { rect: Rect };
 }
 
 /** What a form field says about its place. */

@@ -305,6 +305,20 @@ describe('where nobody looks at what is found for certain', () => {
     expect(went(20, true).state).toBe('doubtful');
   });
 
+  test('a mark on what is left of a blank that is filled in is doubtful', () => {
+    const blank = (w: number) => [printedPlace({ kind: 'text', rect: { x: 300, y: 400, w, h: 16 } })];
+    const went = (w: number, unseen: boolean) =>
+      findAgain(
+        paper([...rows, signed], blank(120)),
+        paper([...rows, signed], blank(w)),
+        [{ ...free(300, 400), kind: 'text' }],
+        {
+          unseen,
+        },
+      )[0]!.state;
+    expect([went(72, true), went(71, true), went(71, false)]).toEqual(['same', 'doubtful', 'same']);
+  });
+
   test('a mark without words nearby stays only if the part of the page around it has stayed', () => {
     const far: Put = ['elsewhere', 72, 700];
     const apart: Put[] = [['Heading', 72, 260], far];

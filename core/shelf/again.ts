@@ -113,6 +113,9 @@ const SAME_TYPE = 0.03;
 /** How far, in points, a printed place may be from where the words point, to be the one meant. */
 const SNAP = 36;
 
+/** Least share of its width that a blank must still have for a mark to be on it unseen. */
+const AS_WIDE = 0.6;
+
 function findOne(papers: Papers, m: Mark): Again {
   const { before, after } = papers;
   const votes = votesFor(papers, m);
@@ -133,7 +136,10 @@ function findOne(papers: Papers, m: Mark): Again {
     // A mark on a printed place is on one again, where the words say it is: a place farther off that reads alike may be
     // another person's. A free mark is found by words alone, and they must agree.
     (stood
-      ? place !== null && awayFrom(place.rect, stood.rect, m.rect, best.rect) < APART
+      ? place !== null &&
+        awayFrom(place.rect, stood.rect, m.rect, best.rect) < APART &&
+        // What is left of a blank that is filled in already may need no mark.
+        !(papers.unseen && place.rect.w < AS_WIDE * stood.rect.w)
       : best.agree >= AGREED && best.asLarge && (!coversPrint(page, rect) || covered(before, m)));
   const state = !sure ? 'doubtful' : best.page === m.page && isAt(rect, m.rect) ? 'same' : 'moved';
   return { markId: m.id, state, page: best.page, rect };

@@ -12,6 +12,7 @@ import { inTransaction } from '../db/tx';
 import { deleteFresh, queueFileDeletionIn, pictureDir } from '../files/tidy';
 import { packetsWithDocument } from './queries';
 import { packedFactsIn, type FactsFile } from '../pdf/facts-file';
+import type { PrintedPlace } from '@gatepath/core/reading';
 import type { ReadTask } from '../reading/read';
 import { notFound, Problem } from '../problem';
 import { mayChangeItem } from '../sharing/queries';
@@ -58,17 +59,25 @@ const PAGES_A_STEP = 10;
 /** The document was deleted while being read. */
 class Deleted extends Error {}
 
-/** Reads the pages of a document and reports progress. A file that cannot be read is set aside with the reason. */
-export async function readDocument(ctx: Context, id: string): Promise<void> {
+/** Returns the printed places of a document as people have decided about them before; null where nobody has. */
+export type LearnedOf = (ctx: Context, row: q.DocumentRow, facts: FactsFile) => Promise<PrintedPlace[] | null>;
+
+/**
+ * Reads the pages of a document and reports progress. A file that cannot be read is set aside with the reason.
+ *
+ * @param learnedOf what reading learns from documents of before
+ */
+export async function readDocument(ctx: Context, id: string, learnedOf: LearnedOf): Promise<void> {
   const db = ctx.database.pool;
   const row = await q.documentById(db, id);
   if (row?.status !== 'reading') return;
   try {
     const copy = row.sealed ? await sealedCopyOf(ctx, row) : null;
-    const { facts, words, scans } = await readFacts(ctx, row, copy);
+    const read = await readFacts(ctx, row, copy);
+    const { words, scans } = read;
     // A document that was replaced meanwhile is not worth the time; a sealed one must stay as it is.
     if (scans.length && !row.words_laid && !row.replaced_by && !row.sealed) return await beginScan(ctx, row, scans);
-    const stored = await ctx.files.put(await pack(facts));
+    const stored = await storeFacts(ctx, row, read, copy ? null : learnedOf);
     if (copy) await q.setOwnPages(db, id, copy.ownPages);
     await q.setDocumentReady(db, id, stored.sha256, suggestType(words, row.file_name), wordsToFind(words));
     // Whoever deleted it meanwhile knew of no facts.
@@ -80,6 +89,24 @@ export async function readDocument(ctx: Context, id: string): Promise<void> {
     await q.setDocumentFailed(db, id, whyUnread(row.name, error));
   }
   await documentRead(ctx, row);
+}
+
+/** Stores what was read, with what people have decided about its places before. */
+async function storeFacts(
+  ctx: Context,
+  row: q.DocumentRow,
+  read: PaperRead,
+  learnedOf: LearnedOf | null,
+): Promise<{ sha256: string }> {
+  const stored = await ctx.files.put(await pack(factsText(read)));
+  if (!learnedOf || !read.places) return stored;
+  const learned = await learnedOf(ctx, row, { id: row.id, name: row.name, file: ctx.files.fileOf(stored.sha256) });
+  if (!learned) return stored;
+  const places = JSON.stringify(learned).slice(1, -1);
+  if (places === read.places) return stored;
+  const better = await ctx.files.put(await pack(factsText({ ...read, places })));
+  await deleteFresh(ctx, stored.sha256);
+  return better;
 }
 
 function readFacts(
@@ -98,7 +125,11 @@ function readFacts(
 }
 
 interface PaperRead {
-  facts: string;
+  /** Pages and printed places as items of JSON lists, without the brackets. */
+  pages: string;
+  places: string;
+  /** Number of pages before those that the product has added; only a sealed copy has such. */
+  ownPages?: number | undefined;
   words: string;
   /** Scanned pages without words. */
   scans: number[];
@@ -111,8 +142,8 @@ type Readable = Pick<ReadTask, 'file' | 'original' | 'sizes' | 'putOn'> & { owne
  * searching
  */
 export async function factsOfPaper(ctx: Context, paper: Readable): Promise<{ sha256: string; words: string }> {
-  const { facts, words } = await readPaper(ctx, paper, () => Promise.resolve());
-  return { sha256: (await ctx.files.put(await pack(facts))).sha256, words: wordsToFind(words) };
+  const read = await readPaper(ctx, paper, () => Promise.resolve());
+  return { sha256: (await ctx.files.put(await pack(factsText(read)))).sha256, words: wordsToFind(read.words) };
 }
 
 async function readPaper(
@@ -134,8 +165,13 @@ async function readPaper(
     if (words.length < 20_000) words += `${step.text} `;
     await told(to);
   }
+  return { pages: pages.join(','), places: places.join(','), ownPages, words, scans };
+}
+
+/** Returns the facts of a document's pages as they are stored. */
+function factsText({ pages, places, ownPages }: PaperRead): string {
   const own = ownPages === undefined ? '' : `,"ownPages":${ownPages}`;
-  return { facts: `{"cell":3,"pages":[${pages.join(',')}],"places":[${places.join(',')}]${own}}`, words, scans };
+  return `{"cell":3,"pages":[${pages}],"places":[${places}]${own}}`;
 }
 
 const pack = promisify(gzip);

@@ -74,23 +74,43 @@ export interface SentRow {
   packet_id: string;
   packet_name: string;
   executed: boolean;
+  went_wrong: boolean;
   sent_at: Date;
   deal_id: string;
   address: string;
 }
 
-/** Returns the packet with a known document that went best: an executed one first, then the last one that was sent. */
-export async function lastSent(db: Db, knownId: string, exceptPacketId: string): Promise<SentRow | null> {
+/** Ends of a packet that did not go well. */
+const WENT_WRONG = `p.status in ('declined', 'withdrawn', 'lapsed')`;
+
+/**
+ * Returns packets with a known document that were sent: those that went best, executed ones first, and the last ones. Those
+ * that ended without being executed come after all others.
+ *
+ * @param limit the number of each
+ */
+export async function sentWith(
+  db: Db,
+  knownId: string,
+  exceptPacketId: string | null,
+  limit: number,
+): Promise<SentRow[]> {
   const r = await db.query<SentRow>(
-    `select d.id as document_id, p.id as packet_id, p.name as packet_name, p.status = 'executed' as executed, p.sent_at,
-       l.id as deal_id, l.address
-     from document d join packet_document c on c.document_id = d.id join packet p on p.id = c.packet_id
-       join deal l on l.id = p.deal_id
-     where d.known_id = $1 and d.facts_sha256 is not null and not d.sealed and p.sent_at is not null and p.id <> $2
-     order by executed desc, p.sent_at desc, p.id limit 1`,
-    [knownId, exceptPacketId],
+    `with sent as (
+       select d.id as document_id, p.id as packet_id, p.name as packet_name, p.status = 'executed' as executed,
+         ${WENT_WRONG} as went_wrong, p.sent_at, l.id as deal_id, l.address
+       from document d join packet_document c on c.document_id = d.id join packet p on p.id = c.packet_id
+         join deal l on l.id = p.deal_id
+       where d.known_id = $1 and d.facts_sha256 is not null and not d.sealed and p.sent_at is not null
+         and p.id is distinct from $2::text
+     ), best as (
+       (select * from sent order by went_wrong, executed desc, sent_at desc, packet_id limit $3)
+       union (select * from sent order by went_wrong, sent_at desc, packet_id limit $3)
+     )
+     select * from best order by went_wrong, executed desc, sent_at desc, packet_id, document_id`,
+    [knownId, exceptPacketId, limit],
   );
-  return r.rows[0] ?? null;
+  return r.rows;
 }
 
 /** Returns the number of packets with a known document that were sent. */

@@ -1,6 +1,7 @@
 /** Which documents are the same paper: compared once their pages are read. */
 import { keysOf, likeness, type Fingerprint } from '@gatepath/core/memory';
 import type { Context } from '../context';
+import type { Db } from '../db/pool';
 import { inTransaction } from '../db/tx';
 import { documentById, type DocumentRow } from '../documents/queries';
 import { factsFiles } from '../documents/service';
@@ -12,6 +13,16 @@ import * as q from './queries';
 export const MOST_COMPARED = 6;
 /** Least estimated likeness of two documents that may be the same paper with other values. */
 const SAME = 0.6;
+
+/** Least estimated likeness of two editions of a document. */
+const EDITION = 0.3;
+
+/** Returns the known documents that a document with a fingerprint may be the same as or an edition of, the most alike first. */
+export async function likelyKnown(db: Db, print: Fingerprint): Promise<q.KnownRow[]> {
+  return (await q.knownByKeys(db, keysOf(print), MOST_COMPARED))
+    .filter((k) => likeness(k.print, print) >= EDITION)
+    .sort((a, b) => likeness(b.print, print) - likeness(a.print, print));
+}
 
 /** The subject of the job that compares all documents of earlier versions. */
 export const ALL_DOCUMENTS = 'all';

@@ -1,35 +1,14 @@
 /** What a packet's document had on it the last time it was sent. */
-import { likeness, keysOf, withoutDeal } from '@gatepath/core/memory';
-import { tagValues } from '@gatepath/core/merge';
-import type { Draft } from '@gatepath/core/packet';
-import { formFrom, slotsOfPeople } from '@gatepath/core/shelf';
 import type { RememberedView } from '@gatepath/contract';
 import type { Context } from '../context';
-import { dealOr404, factsOfDeal } from '../deal-records/deals';
-import { documentById, type DocumentRow } from '../documents/queries';
 import { documentOr404, factsFiles } from '../documents/service';
 import type { Member } from '../firm/queries';
-import { newId } from '../ids';
 import { draftOf } from '../packets/queries';
 import { packetOr404 } from '../packets/service';
 import { notFound, Problem } from '../problem';
-import { mayUseItem } from '../sharing/queries';
-import { itemById, lastEditions } from '../shelf/queries';
 import * as q from './queries';
-import { isComparable, MOST_COMPARED, orNull, rememberDocument } from './remember';
-
-/** Least estimated likeness of two editions of a document. */
-const EDITION = 0.3;
-
-/** Where what is remembered of a document comes from. */
-interface Source {
-  knownId: string;
-  /** The earlier document. */
-  document: DocumentRow;
-  /** What was on it, by role. */
-  form: Draft;
-  from: NonNullable<RememberedView['remembered']>['from'];
-}
+import { isComparable, likelyKnown, orNull, rememberDocument } from './remember';
+import { formSource, sentSource } from './sources';
 
 /**
  * Returns what a document of a packet had on it the last time, placed for the people of the packet: null if it is a new
@@ -92,52 +71,6 @@ async function lookedUp(ctx: Context, packetId: string, documentId: string) {
   const row = await documentOr404(db, documentId);
   const own = row.known_id ? await q.knownById(db, row.known_id) : null;
   if (!own) return { row, known: [] };
-  const others = (await q.knownByKeys(db, keysOf(own.print), MOST_COMPARED))
-    .filter((k) => k.id !== own.id && likeness(k.print, own.print) >= EDITION)
-    .sort((a, b) => likeness(b.print, own.print) - likeness(a.print, own.print));
+  const others = (await likelyKnown(db, own.print)).filter((k) => k.id !== own.id);
   return { row, known: [own, ...others] };
-}
-
-/** Returns a form of the shelf that the member may use, as it was put there last. */
-async function formSource(ctx: Context, knownId: string, member: Member): Promise<Source | null> {
-  const db = ctx.database.pool;
-  for (const { id, document_id } of await q.formsOfKnown(db, knownId)) {
-    if (!(await mayUseItem(db, id, member.id))) continue;
-    const edition = (await lastEditions(db, [id])).get(id);
-    const [item, document] = [await itemById(db, id), await documentById(db, document_id)];
-    if (!edition || !item || !document?.facts_sha256 || edition.draft.documents[0]?.id !== document_id) continue;
-    return {
-      knownId,
-      document,
-      form: edition.draft,
-      from: { kind: 'form', name: item.name, address: null, sentAt: null, executed: false },
-    };
-  }
-  return null;
-}
-
-/** Returns the packet in which the document went best, as a form: nobody of that deal is in it. */
-async function sentSource(ctx: Context, knownId: string, packetId: string): Promise<Source | null> {
-  const db = ctx.database.pool;
-  const sent = await q.lastSent(db, knownId, packetId);
-  const document = sent && (await documentById(db, sent.document_id));
-  if (!sent || !document) return null;
-  const { draft } = await draftOf(db, sent.packet_id);
-  const tags = tagValues(factsOfDeal(await dealOr404(db, sent.deal_id)), draft.parties);
-  const people = slotsOfPeople(draft.parties, newId);
-  const form = formFrom({ draft, people, tags, newId }, document.id, document.id, document.name);
-  const gates = draft.gates.map((g) => ({ ...g, partyIds: g.partyIds.flatMap((p) => people.get(p)?.id ?? []) }));
-  if (!form.marks.length && !form.rules.length) return null;
-  return {
-    knownId,
-    document,
-    form: withoutDeal({ ...form, gates }, draft.parties, tags),
-    from: {
-      kind: 'packet',
-      name: document.name,
-      address: sent.address,
-      sentAt: sent.sent_at.toISOString(),
-      executed: sent.executed,
-    },
-  };
 }

@@ -48,6 +48,8 @@ export const ALLOWED: Record<TaskName, Allowance> = {
   recall: { lane: 'desk', seconds: 30 },
   fingerprint: { lane: 'papers', seconds: 30 },
   relation: { lane: 'papers', seconds: 30 },
+  learn: { lane: 'papers', seconds: 30 },
+  corrections: { lane: 'papers', seconds: 30 },
   abstract: { lane: 'papers', seconds: 30 },
   missingOn: { lane: 'desk', seconds: 30 },
   marksFor: { lane: 'desk', seconds: 30 },

@@ -25,6 +25,8 @@ const found: Remembered = {
   from: { kind: 'packet', name: 'Paint', address: '26 Lock Hill', sentAt: '2026-11-17T15:00:00.000Z', executed: true },
   times: 1,
   marks: [mark],
+  elsewhere: [],
+  doubtful: [],
   rules: [],
   passed: [{ id: 'doc.1.4' }],
   gates: null,
@@ -38,7 +40,7 @@ const found: Remembered = {
 const packet = {
   id: 'p',
   timeZone: 'UTC',
-  documents: [{ id: 'doc', name: 'Paint', status: 'ready' }],
+  documents: [{ id: 'doc', name: 'Paint', status: 'ready', pages: [{ width: 612, height: 792 }] }],
 } as unknown as PacketView;
 const draft = {
   ...emptyDraft('Papers'),
@@ -92,8 +94,42 @@ test('what is left out is said, also where there is little room', async () => {
   const { textContent } = await screen.findByTestId('remembered');
   expect(textContent).toContain('differs from the paper');
   expect(textContent).toContain('7 words added and 1 word gone');
-  expect(textContent).toContain('This packet has no Buyer 1, so 3 marks are left out.');
-  expect(textContent).toContain('3 marks could not be found again for certain');
+  expect(textContent).toContain('3 marks left out because this packet has no Buyer 1.');
+  expect(textContent).toContain('It is not certain where 1 mark belongs.');
+  expect(textContent).toContain('2 marks could not be found again and are left out.');
+});
+
+test('uncertain and moved marks are looked at one by one; uncertain ones are placed only if somebody chooses them', async () => {
+  const [doubtful, moved] = [
+    { ...mark, id: 'm2', kind: 'initials' as const },
+    { ...mark, id: 'm3', kind: 'date_signed' as const },
+  ];
+  const { state } = desk({
+    kind: 'edition',
+    added: 1,
+    uncertain: 1,
+    marks: [mark, moved],
+    doubtful: [doubtful],
+    elsewhere: ['m3'],
+  });
+  const look = await screen.findByTestId('look-at-places');
+  expect(look.textContent).toBe('Look at 1 uncertain mark and 1 moved mark');
+  expect(screen.getByTestId('place-remembered').textContent).toBe('Place the 2 marks');
+  fireEvent.click(look);
+  expect(screen.getByTestId('found-places').textContent).toContain('Agnes Thorvald: initials, page 1');
+  fireEvent.click(screen.getByTestId('found-uncertain'));
+  fireEvent.click(screen.getByTestId('found-elsewhere'));
+  fireEvent.click(screen.getByTestId('place-remembered'));
+  expect(state.draft.marks).toEqual([mark, doubtful]);
+});
+
+test('where nothing is certain, nothing is placed until somebody chooses a mark', async () => {
+  const { state } = desk({ marks: [], doubtful: [mark], uncertain: 1 }, { atOnce: true });
+  fireEvent.click(await screen.findByTestId('look-at-places'));
+  expect(screen.queryByTestId('place-remembered')).toBeNull();
+  fireEvent.click(screen.getByTestId('found-uncertain'));
+  fireEvent.click(screen.getByTestId('place-remembered'));
+  expect(state.draft.marks).toEqual([mark]);
 });
 
 test('nothing is shown of a new paper, of one with marks on it, or of one that nothing was found for', async () => {

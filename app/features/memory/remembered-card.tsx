@@ -3,14 +3,15 @@ import { router } from 'expo-router';
 import { useEffect, useState } from 'react';
 import { dayOf, shortDay } from '@gatepath/core/calendar';
 import { editsOfRecalled } from '@gatepath/core/memory';
-import type { Draft, DraftEdit } from '@gatepath/core/packet';
-import type { PacketView, RememberedView } from '@gatepath/contract';
+import type { Draft, DraftEdit, Mark } from '@gatepath/core/packet';
+import type { DocumentView, PacketView, RememberedView } from '@gatepath/contract';
 import { useStopOffering, useRemembered } from '../../api/memory-hooks';
 import { useNewOnShelf } from '../../api/shelf-hooks';
 import { Row } from '../../ui/layout';
 import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, Card, IconButton, Note, Trouble } from '../../ui/pieces';
 import { Heading, Small } from '../../ui/text';
+import { FoundPlaces, toLookAt } from './found-places';
 import { TEXT } from './words';
 
 type Remembered = NonNullable<RememberedView['remembered']>;
@@ -44,8 +45,7 @@ export function RememberedCards({ on, only }: { on: On; only?: string }) {
         on={on}
         isShort={only !== undefined}
         isHidden={only !== undefined && id !== only}
-        documentId={id}
-        name={document.name}
+        document={document}
       />
     ) : null;
   });
@@ -66,23 +66,21 @@ interface CardProps {
   isShort: boolean;
   /** Not shown now; what is placed at once is placed all the same. */
   isHidden: boolean;
-  documentId: string;
-  name: string;
+  document: DocumentView;
 }
 
-function RememberedCard({ on, isShort, isHidden, documentId, name }: CardProps) {
+function RememberedCard({ on, isShort, isHidden, document }: CardProps) {
   const { draft, edit } = on;
   const [placed, setPlaced] = useState<Placed | null>(null);
   const [dismissed, setDismissed] = useState(false);
   // What somebody has changed is not added to unasked.
   const [untouched] = useState(on.version === UNTOUCHED);
-  const isEmpty = ![...draft.marks, ...draft.rules].some((m) => m.documentId === documentId);
+  const isEmpty = ![...draft.marks, ...draft.rules].some((m) => m.documentId === document.id);
   if (placed && !isEmpty)
     return isHidden ? null : (
       <PlacedNote
         on={on}
-        documentId={documentId}
-        name={name}
+        document={document}
         placed={placed}
         onRemove={() => {
           edit(placed.back);
@@ -97,8 +95,7 @@ function RememberedCard({ on, isShort, isHidden, documentId, name }: CardProps) 
       on={on}
       isShort={isShort}
       isHidden={isHidden}
-      documentId={documentId}
-      name={name}
+      document={document}
       onDismiss={() => setDismissed(true)}
       mayPlace={untouched}
       onPlace={(remembered, atOnce) => {
@@ -125,18 +122,22 @@ interface OfferProps extends CardProps {
   onDismiss: () => void;
 }
 
-function Offer({ on, isShort, isHidden, documentId, name, mayPlace, onPlace, onDismiss }: OfferProps) {
+function Offer({ on, isShort, isHidden, document, mayPlace, onPlace, onDismiss }: OfferProps) {
   const { packet, draft } = on;
+  const { name } = document;
   const people = draft.parties.map((p) => `${p.id}/${p.side}/${p.ordinal}/${p.act}`).join();
-  const { data } = useRemembered(packet.id, documentId, people);
-  const stop = useStopOffering(packet.id, documentId);
+  const { data } = useRemembered(packet.id, document.id, people);
+  const stop = useStopOffering(packet.id, document.id);
+  const chosen = useChosen(data?.remembered);
   const remembered = data?.remembered;
   const atOnce = !!remembered && !!data?.atOnce && mayPlace && isCertain(remembered);
   useEffect(() => {
     if (atOnce) onPlace(remembered, true);
     // eslint-disable-next-line react-hooks/exhaustive-deps -- once, when it is known
   }, [atOnce]);
-  if (atOnce || isHidden || !remembered || !(remembered.marks.length + remembered.rules.length)) return null;
+  if (atOnce || isHidden || !remembered) return null;
+  const { marks, doubtful, rules } = remembered;
+  if (!(marks.length + doubtful.length + rules.length)) return null;
   return (
     <Card style={{ padding: 12 }} testID="remembered">
       <Row>
@@ -151,16 +152,67 @@ function Offer({ on, isShort, isHidden, documentId, name, mayPlace, onPlace, onD
       {sentencesOf(remembered, draft, !isShort).map((sentence) => (
         <Small key={sentence}>{sentence}</Small>
       ))}
+      <ToReview remembered={remembered} {...{ document, draft, isShort, chosen }} />
       {stop.error ? <Trouble error={stop.error} /> : null}
       <Row gap={8} align="stretch" wrap>
-        <Button kind="main" onPress={() => onPlace(remembered, false)} testID="place-remembered">
-          {TEXT.place(remembered.marks.length, remembered.rules.length)}
-        </Button>
+        {chosen.marks.length + rules.length ? (
+          <Button
+            kind="main"
+            onPress={() => onPlace({ ...remembered, marks: chosen.marks }, false)}
+            testID="place-remembered"
+          >
+            {TEXT.place(chosen.marks.length, rules.length)}
+          </Button>
+        ) : null}
         <Button kind="quiet" onPress={onDismiss} fit testID="not-remembered">
           {TEXT.notNow}
         </Button>
       </Row>
     </Card>
+  );
+}
+
+/** Returns which of the marks are placed: those found for certain, unless somebody has chosen otherwise. */
+function useChosen(remembered: Remembered | null | undefined) {
+  const [turned, setTurned] = useState<Record<string, boolean>>({});
+  const uncertain = new Set(remembered?.doubtful.map((m) => m.id));
+  const isOn = (m: Mark) => turned[m.id] ?? !uncertain.has(m.id);
+  return {
+    isOn,
+    onTurn: (m: Mark, on: boolean) => setTurned((was) => ({ ...was, [m.id]: on })),
+    marks: [...(remembered?.marks ?? []), ...(remembered?.doubtful ?? [])].filter(isOn),
+  };
+}
+
+interface ToReviewProps {
+  remembered: Remembered;
+  document: DocumentView;
+  draft: Draft;
+  isShort: boolean;
+  chosen: ReturnType<typeof useChosen>;
+}
+
+/** What somebody should look at, place by place; nothing where there is no such mark. */
+function ToReview({ remembered, document, draft, isShort, chosen }: ToReviewProps) {
+  const [open, setOpen] = useState(false);
+  const { uncertain, moved } = toLookAt(remembered);
+  if (!(uncertain.length + moved.length)) return null;
+  return (
+    <>
+      <Button kind="quiet" onPress={() => setOpen(!open)} fit testID="look-at-places">
+        {open ? TEXT.hide : TEXT.look(uncertain.length, moved.length)}
+      </Button>
+      {open ? (
+        <FoundPlaces
+          remembered={remembered}
+          document={document}
+          draft={draft}
+          isShort={isShort}
+          isOn={chosen.isOn}
+          onTurn={chosen.onTurn}
+        />
+      ) : null}
+    </>
   );
 }
 
@@ -188,12 +240,12 @@ function sentencesOf(remembered: Remembered, draft: Draft, all: boolean): string
   const nameOf = (id: string) => draft.parties.find((p) => p.id === id)?.name ?? '';
   const filled = remembered.slots.filter((s) => s.partyIds.length);
   const empty = remembered.slots.filter((s) => !s.partyIds.length).map((s) => s.name);
-  const unsure = remembered.uncertain + remembered.lost;
   return [
     all && filled.length ? `${filled.map((s) => TEXT.becomes(s.name, s.partyIds.map(nameOf))).join('. ')}.` : '',
     remembered.beyond.length ? TEXT.roomFor(remembered.beyond.map(nameOf)) : '',
     remembered.unfilled ? TEXT.nobodyIs(empty, remembered.unfilled) : '',
-    unsure ? TEXT.notFound(unsure) : '',
+    remembered.uncertain ? TEXT.uncertain(remembered.uncertain) : '',
+    remembered.lost ? TEXT.lost(remembered.lost) : '',
     all && remembered.open ? TEXT.stillOpen(remembered.open) : '',
     all && remembered.from.kind === 'packet' ? TEXT.nothingElse : '',
   ].filter(Boolean);
@@ -204,7 +256,7 @@ interface PlacedProps extends Omit<CardProps, 'isShort' | 'isHidden'> {
   onRemove: () => void;
 }
 
-function PlacedNote({ on, documentId, name, placed, onRemove }: PlacedProps) {
+function PlacedNote({ on, document: { id: documentId, name }, placed, onRemove }: PlacedProps) {
   const { keep } = useNewOnShelf();
   const often = placed.times >= OFTEN;
   return (
