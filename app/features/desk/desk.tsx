@@ -39,10 +39,12 @@ export function DeskScreen({ packet, bench, finish, PathPart = PathPanel }: Desk
   const [insertAt, setInsertAt] = useState<{ x: number; y: number } | null>(null);
   useDeskKeys(desk);
   const close = () => setOpen(null);
+  const send = () => (findingsOf(desk).stops ? setTab('check') : setOpen('send'));
+  const sendAfterEdit = useAfterEdit(send);
   const [mark, ...others] = desk.selected;
   const stage = (
     <>
-      {wide || desk.bench.what === 'form' ? null : <Remembered desk={desk} />}
+      {wide || desk.bench.what === 'form' ? null : <Remembered desk={desk} onSend={sendAfterEdit} />}
       <PageStage desk={desk} onInsert={(x, y) => setInsertAt({ x, y })} />
       <ToolBar desk={desk} onDetails={() => setOpen('details')} />
     </>
@@ -51,15 +53,9 @@ export function DeskScreen({ packet, bench, finish, PathPart = PathPanel }: Desk
   return (
     <View style={{ flex: 1, backgroundColor: p.paper }}>
       <TabbedView value={tab} onChange={choose}>
-        <DeskHeader
-          desk={desk}
-          tab={tab}
-          onSee={() => setOpen('preview')}
-          finish={finish?.(desk)}
-          onSend={() => (findingsOf(desk).stops ? setTab('check') : setOpen('send'))}
-        />
+        <DeskHeader desk={desk} tab={tab} onSee={() => setOpen('preview')} finish={finish?.(desk)} onSend={send} />
         {wide ? (
-          <WideDesk desk={desk} PathPart={PathPart}>
+          <WideDesk desk={desk} PathPart={PathPart} onSend={sendAfterEdit}>
             {stage}
           </WideDesk>
         ) : (
@@ -88,17 +84,35 @@ export function DeskScreen({ packet, bench, finish, PathPart = PathPanel }: Desk
   );
 }
 
+/** Returns a function that does something once edits that are made with it are part of the draft. */
+function useAfterEdit(act: () => void): () => void {
+  const [waits, setWaits] = useState(false);
+  useEffect(() => {
+    if (!waits) return;
+    setWaits(false);
+    act();
+  }, [waits, act]);
+  return () => setWaits(true);
+}
+
 /** What papers had on them the last time, over the page on a phone: nobody should have to look for it. */
-const Remembered = ({ desk }: { desk: Desk }) => (
+const Remembered = ({ desk, onSend }: { desk: Desk; onSend: () => void }) => (
   <View style={{ paddingHorizontal: 10 }}>
-    <RememberedCards on={desk} only={desk.at?.documentId ?? ''} />
+    <RememberedCards on={desk} only={desk.at?.documentId ?? ''} onSend={onSend} />
   </View>
 );
 
 const PAD = { padding: 14, paddingBottom: 40 } as const;
 
 /** The ledger on the left, the page in the middle, what to look at first on the right. */
-function WideDesk({ desk, PathPart, children }: { desk: Desk; PathPart: Panel; children: ReactNode }) {
+interface WideDeskProps {
+  desk: Desk;
+  PathPart: Panel;
+  onSend: () => void;
+  children: ReactNode;
+}
+
+function WideDesk({ desk, PathPart, onSend, children }: WideDeskProps) {
   const p = usePalette();
   const hasOpenPlaces = desk.view.proposals.some(canAccept);
   const right: Exclude<DeskTab, 'pages'>[] = hasOpenPlaces
@@ -118,14 +132,14 @@ function WideDesk({ desk, PathPart, children }: { desk: Desk; PathPart: Panel; c
         contentContainerStyle={[PAD, { gap: 20 }]}
       >
         {right.map((tab) => (
-          <PanelOf key={tab} tab={tab} desk={desk} PathPart={PathPart} />
+          <PanelOf key={tab} tab={tab} desk={desk} PathPart={PathPart} onSend={onSend} />
         ))}
       </ScrollView>
     </Row>
   );
 }
 
-type Panel = (props: { desk: Desk; onGo?: () => void }) => ReactNode;
+type Panel = (props: { desk: Desk; onGo?: () => void; onSend?: () => void }) => ReactNode;
 
 const PANELS: Record<Exclude<DeskTab, 'pages' | 'path'>, { name: string; Panel: Panel }> = {
   printed: { name: TEXT.printedPlaces, Panel: PrintedPanel },
@@ -133,22 +147,21 @@ const PANELS: Record<Exclude<DeskTab, 'pages' | 'path'>, { name: string; Panel: 
   check: { name: TEXT.gateCheck, Panel: CheckPanel },
 };
 
-/** @param onGo shows the pages, if they are behind a tab */
-function PanelOf({
-  tab,
-  desk,
-  PathPart,
-  onGo,
-}: {
+interface PanelOfProps {
   tab: Exclude<DeskTab, 'pages'>;
   desk: Desk;
   PathPart: Panel;
+  /** Shows the pages, if they are behind a tab. */
   onGo?: () => void;
-}) {
+  /** Asks whether to send once the edits of now are made. */
+  onSend?: () => void;
+}
+
+function PanelOf({ tab, desk, PathPart, onGo, onSend }: PanelOfProps) {
   const { name, Panel } = tab === 'path' ? { name: TEXT.path, Panel: PathPart } : PANELS[tab];
   return (
     <Part name={name}>
-      <Panel desk={desk} onGo={onGo} />
+      <Panel desk={desk} onGo={onGo} onSend={onSend} />
     </Part>
   );
 }

@@ -29,7 +29,13 @@ import { itemAt } from '@gatepath/core/sure';
 import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
-export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) {
+interface PrintedPanelProps {
+  desk: Desk;
+  onGo?: () => void;
+  onSend?: () => void;
+}
+
+export function PrintedPanel({ desk, onGo, onSend }: PrintedPanelProps) {
   const wide = useWide();
   if (!desk.ready) return <Loading what={TEXT.thePages} />;
   const { proposals } = desk.view;
@@ -39,7 +45,7 @@ export function PrintedPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) 
   const accepted = proposals.filter((x) => x.state === 'accepted').length;
   return (
     <Stack gap={8} testID="printed-panel">
-      {wide && desk.bench.what === 'packet' ? <RememberedCards on={desk} /> : null}
+      {wide && desk.bench.what === 'packet' ? <RememberedCards on={desk} onSend={onSend} /> : null}
       <Heading>{TEXT.printedPlaces}</Heading>
       {proposals.length === 0 ? (
         <Small>{TEXT.nothingToFillInWas}</Small>

@@ -50,7 +50,7 @@ const draft = {
 
 /** Shows the cards over a draft that takes edits; returns what became of it. */
 function desk(remembered: Partial<Remembered> | null, { atOnce = false, version = 1, isShort = false } = {}) {
-  const state = { draft, edits: [] as DraftEdit[][] };
+  const state = { draft, edits: [] as DraftEdit[][], sent: 0 };
   function Desk() {
     const [now, setNow] = useState(draft);
     const edit = (edits: DraftEdit[]) => {
@@ -58,7 +58,8 @@ function desk(remembered: Partial<Remembered> | null, { atOnce = false, version 
       state.draft = applyEdits(now, edits);
       setNow(state.draft);
     };
-    return <RememberedCards on={{ packet, draft: now, edit, version }} {...(isShort ? { only: 'doc' } : {})} />;
+    const on = { packet, draft: now, edit, version };
+    return <RememberedCards on={on} onSend={() => state.sent++} {...(isShort ? { only: 'doc' } : {})} />;
   }
   const asked = show(<Desk />, () => ({ atOnce, remembered: remembered && { ...found, ...remembered } }));
   return { state, asked };
@@ -76,6 +77,15 @@ test('what was found is offered, placed in one touch, and removed in one', async
   fireEvent.click(screen.getByTestId('remove-remembered'));
   expect([state.draft.marks, state.draft.passed]).toEqual([[], []]);
   expect(screen.getByTestId('remembered')).toBeTruthy();
+});
+
+test('where nothing is in doubt, it is placed and sent in one touch; otherwise it is looked at before', async () => {
+  const { state } = desk({});
+  fireEvent.click(await screen.findByTestId('place-and-send'));
+  expect([state.draft.marks, state.sent]).toEqual([[mark], 1]);
+  desk({ kind: 'edition', added: 1 });
+  await waitFor(() => expect(screen.getByTestId('place-remembered')).toBeTruthy());
+  expect(screen.queryByTestId('place-and-send')).toBeNull();
 });
 
 test('what is left out is said, also where there is little room', async () => {

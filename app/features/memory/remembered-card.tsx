@@ -33,9 +33,10 @@ const OFTEN = 3;
 /**
  * Shows an offer for each document of a draft that was sent before and has nothing on it yet, and what was placed.
  *
+ * @param onSend asks whether to send, once what is placed is part of the draft
  * @param only shows the card of this document alone, without what goes without saying: on a phone the page needs the room
  */
-export function RememberedCards({ on, only }: { on: On; only?: string }) {
+export function RememberedCards({ on, only, onSend }: { on: On; only?: string; onSend?: (() => void) | undefined }) {
   const { draft, packet } = on;
   return draft.documents.map(({ id, byHand }) => {
     const document = packet.documents.find((d) => d.id === id);
@@ -43,6 +44,7 @@ export function RememberedCards({ on, only }: { on: On; only?: string }) {
       <RememberedCard
         key={id}
         on={on}
+        onSend={onSend}
         isShort={only !== undefined}
         isHidden={only !== undefined && id !== only}
         document={document}
@@ -63,13 +65,14 @@ interface Placed {
 
 interface CardProps {
   on: On;
+  onSend: (() => void) | undefined;
   isShort: boolean;
   /** Not shown now; what is placed at once is placed all the same. */
   isHidden: boolean;
   document: DocumentView;
 }
 
-function RememberedCard({ on, isShort, isHidden, document }: CardProps) {
+function RememberedCard({ on, onSend, isShort, isHidden, document }: CardProps) {
   const { draft, edit } = on;
   const [placed, setPlaced] = useState<Placed | null>(null);
   const [dismissed, setDismissed] = useState(false);
@@ -93,6 +96,7 @@ function RememberedCard({ on, isShort, isHidden, document }: CardProps) {
   return (
     <Offer
       on={on}
+      onSend={onSend}
       isShort={isShort}
       isHidden={isHidden}
       document={document}
@@ -122,7 +126,7 @@ interface OfferProps extends CardProps {
   onDismiss: () => void;
 }
 
-function Offer({ on, isShort, isHidden, document, mayPlace, onPlace, onDismiss }: OfferProps) {
+function Offer({ on, onSend, isShort, isHidden, document, mayPlace, onPlace, onDismiss }: OfferProps) {
   const { packet, draft } = on;
   const { name } = document;
   const people = draft.parties.map((p) => `${p.id}/${p.side}/${p.ordinal}/${p.act}`).join();
@@ -154,21 +158,46 @@ function Offer({ on, isShort, isHidden, document, mayPlace, onPlace, onDismiss }
       ))}
       <ToReview remembered={remembered} {...{ document, draft, isShort, chosen }} />
       {stop.error ? <Trouble error={stop.error} /> : null}
-      <Row gap={8} align="stretch" wrap>
-        {chosen.marks.length + rules.length ? (
-          <Button
-            kind="main"
-            onPress={() => onPlace({ ...remembered, marks: chosen.marks }, false)}
-            testID="place-remembered"
-          >
-            {TEXT.place(chosen.marks.length, rules.length)}
-          </Button>
-        ) : null}
-        <Button kind="quiet" onPress={onDismiss} fit testID="not-remembered">
-          {TEXT.notNow}
-        </Button>
-      </Row>
+      <OfferActs
+        remembered={{ ...remembered, marks: chosen.marks }}
+        mayBeSent={isCertain(remembered)}
+        {...{ onSend, onPlace, onDismiss }}
+      />
     </Card>
+  );
+}
+
+interface OfferActsProps extends Pick<OfferProps, 'onSend' | 'onPlace' | 'onDismiss'> {
+  /** With the marks that are to be placed. */
+  remembered: Remembered;
+  mayBeSent: boolean;
+}
+
+function OfferActs({ remembered, mayBeSent, onSend, onPlace, onDismiss }: OfferActsProps) {
+  const { marks, rules } = remembered;
+  return (
+    <Row gap={8} align="stretch" wrap>
+      {marks.length + rules.length ? (
+        <Button kind="main" onPress={() => onPlace(remembered, false)} testID="place-remembered">
+          {TEXT.place(marks.length, rules.length)}
+        </Button>
+      ) : null}
+      {onSend && mayBeSent ? (
+        <Button
+          onPress={() => {
+            onPlace(remembered, false);
+            onSend();
+          }}
+          fit
+          testID="place-and-send"
+        >
+          {TEXT.placeAndSend}
+        </Button>
+      ) : null}
+      <Button kind="quiet" onPress={onDismiss} fit testID="not-remembered">
+        {TEXT.notNow}
+      </Button>
+    </Row>
   );
 }
 
@@ -251,7 +280,7 @@ function sentencesOf(remembered: Remembered, draft: Draft, all: boolean): string
   ].filter(Boolean);
 }
 
-interface PlacedProps extends Omit<CardProps, 'isShort' | 'isHidden'> {
+interface PlacedProps extends Pick<CardProps, 'on' | 'document'> {
   placed: Placed;
   onRemove: () => void;
 }

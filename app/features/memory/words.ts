@@ -40,6 +40,7 @@ export const TEXT = {
   nothingElse: 'Names and filled-in text from that deal are not copied.',
   place: (marks: number, rules: number) =>
     `Place ${marks ? (marks === 1 ? 'the mark' : `the ${count(marks, 'mark')}`) : ''}${marks && rules ? ' and ' : ''}${rules ? 'the initials' : ''}`,
+  placeAndSend: 'Place and send…',
   notNow: 'Not now',
   stopOffering: 'Do not offer this again',
   more: (name: string) => `More about “${name}”`,
