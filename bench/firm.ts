@@ -8,11 +8,18 @@ import { InProcess } from '../server/in-process';
 
 export const MEMBER = { email: 'bench@example.com', password: 'bench bench bench' };
 
-/** Runs `work` against a fresh server, signed in. */
-export async function withFirm<T>(work: (desk: InProcess, running: Running) => Promise<T>): Promise<T> {
+/**
+ * Runs `work` against a fresh server, signed in.
+ *
+ * @param env further settings, such as `DATABASE_URL`
+ */
+export async function withFirm<T>(
+  work: (desk: InProcess, running: Running) => Promise<T>,
+  env: Record<string, string> = {},
+): Promise<T> {
   const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-bench-'));
   const running = await buildServer({
-    config: readConfig({ DATA_DIR: dir, PORT: '0', HOST: '127.0.0.1' }, { demo: false }),
+    config: readConfig({ DATA_DIR: dir, PORT: '0', HOST: '127.0.0.1', ...env }, { demo: false }),
     logLevel: 'silent',
   });
   try {

@@ -2,6 +2,12 @@
  * Documents seen before: how many are recognized among others with the same clauses, whether a mark lands wrong unnoticed,
  * and how long the look-up takes among a hundred thousand.
  */
+import { execFile } from 'node:child_process';
+import { createRequire } from 'node:module';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { promisify } from 'node:util';
 import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
 import {
   fingerprintOf,
@@ -29,6 +35,11 @@ import { randomOf } from './forms/generator/random';
 import { takeLabels } from './forms/labels';
 import type { Labelled } from './forms/types';
 import { median, rowOf, type Row } from './measure';
+
+/** Starts a PostgreSQL server of its own; it is written for Jest's setup, which takes CommonJS. */
+const { startCluster } = createRequire(import.meta.url)('../server/test/cluster.cjs') as {
+  startCluster: () => Promise<{ url: string; remove: () => void }>;
+};
 
 /** Seeds of forms that the reader was not trained on. */
 const FIRST_SEED = 5_000;
@@ -113,6 +124,21 @@ const WAYS = {
     return gone ? html.replace(gone, added + added) : html.replace('</h1>', `</h1>${added}`);
   },
 } as const;
+
+const run = promisify(execFile);
+
+/** Returns a file as another program writes it: other fonts, and text put on the page otherwise. */
+async function byCairo(bytes: Uint8Array): Promise<Uint8Array> {
+  const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-cairo-'));
+  const [from, to] = [path.join(dir, 'in.pdf'), path.join(dir, 'out.pdf')];
+  try {
+    writeFileSync(from, bytes);
+    await run('pdftocairo', ['-pdf', from, to]);
+    return readFileSync(to);
+  } finally {
+    rmSync(dir, { recursive: true, force: true });
+  }
+}
 
 /** Prints forms with Chromium, as the generator does. */
 async function printed(seeds: readonly number[], way: keyof typeof WAYS): Promise<Map<number, Printed>> {
@@ -247,7 +273,8 @@ export async function memoryAccuracy(say: (text: string) => void): Promise<Recor
   for (const [i, seed] of ours.entries()) {
     const form = forms.get(seed)!;
     await measure('filled in', seed, await typedIn(form, seed + 1), form.places);
-    await measure('filled in otherwise', seed, await typedIn(form, seed + 2), form.places);
+    const otherwise = await typedIn(form, seed + 2);
+    await measure('by another program', seed, { ...otherwise, bytes: await byCairo(otherwise.bytes) }, form.places);
     const type = inType.get(seed)!;
     await measure('in other type', seed, await typedIn(type, seed + 3), type.places);
     const edition = editions.get(seed);
@@ -270,8 +297,19 @@ export async function memoryAccuracy(say: (text: string) => void): Promise<Recor
 /** Number of known documents among which one is looked up. */
 const MANY = 100_000;
 
-/** Measures looking up a document by its fingerprint among a hundred thousand, against one of a hundred. */
-export function rows(): Promise<Row[]> {
+/** Measures looking up a document by its fingerprint among a hundred thousand, on both databases. */
+export async function rows(): Promise<Row[]> {
+  const embedded = await lookingUp('PGlite', {});
+  const cluster = await startCluster();
+  try {
+    return [embedded, await lookingUp('PostgreSQL', { DATABASE_URL: `${cluster.url}/postgres` })];
+  } finally {
+    cluster.remove();
+  }
+}
+
+/** Measures looking up on one database, against looking up among a hundred documents. */
+function lookingUp(database: string, env: Record<string, string>): Promise<Row> {
   return withFirm(async (_, running) => {
     const { pool } = running.ctx.database;
     const r = randomOf(1);
@@ -306,6 +344,6 @@ export function rows(): Promise<Row[]> {
     );
     const text = plan.map((p) => p['QUERY PLAN']).join('\n');
     if (!/known_key_pkey/.test(text)) throw new Error(`The keys are looked up without their index:\n${text}`);
-    return [rowOf('looking up a document among 100,000', many, 'among 100', few)];
-  });
+    return rowOf(`looking up a document among 100,000 on ${database}`, many, 'among 100', few);
+  }, env);
 }

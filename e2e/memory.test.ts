@@ -102,7 +102,7 @@ test('what was placed is removed in one touch, and what is not to be offered sta
   expect(await wide.$(byTestId('remembered'))).toBeNull();
 });
 
-test('a firm may have what is certain placed at once: then a paper goes out in four touches without any for its marks', async () => {
+test('a firm may have what is certain placed at once: then a paper goes out in four touches, none of them for its marks', async () => {
   await sendOne('8 Lantern Row', EXTRA);
   const firm = await place.open(PHONE, '/firm');
   await tap(firm, 'place-remembered-at-once');

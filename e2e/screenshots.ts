@@ -1,6 +1,6 @@
 /** npm run screenshots: one current picture of each main view, from a fresh demo, into docs/screenshots. */
 import { spawn } from 'node:child_process';
-import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import type {
@@ -10,6 +10,7 @@ import type {
   PackedFacts,
   MessageSummary,
   NoticeSummary,
+  PacketView,
   ShelfSummary,
 } from '@gatepath/contract';
 import type { Page } from 'puppeteer-core';
@@ -133,18 +134,16 @@ for (const button of await phone.$$(byTestId('blank')))
   if ((await button.evaluate((e) => e.textContent)) === 'Lease') await button.click();
 await (await phone.waitForSelector(byTestId('place-no')))!.scrollIntoView();
 await shot(phone, 'came-back-phone');
-const begun = await phone.evaluate(
-  async (url: string, documentId: string) => {
-    const body = JSON.stringify({ name: 'Lease, signed', documentIds: [documentId] });
-    const headers = { 'content-type': 'application/json' };
-    return (await (await fetch(url, { method: 'POST', headers, body })).json()) as { id: string };
-  },
-  `/api/deals/${tenancy.id}/packets`,
-  back.id,
-);
-await wide.goto(`${base}/packets/${begun.id}`);
-await wide.waitForSelector(byTestId('sheet'));
-await shot(wide, 'scan-wide');
+const beginPacket = (deal: DealSummary, { id, name }: DocumentView) =>
+  phone.evaluate(
+    async (url: string, asked: { name: string; documentIds: string[] }) => {
+      const headers = { 'content-type': 'application/json' };
+      const answer = await fetch(url, { method: 'POST', headers, body: JSON.stringify(asked) });
+      return ((await answer.json()) as { id: string }).id;
+    },
+    `/api/deals/${deal.id}/packets`,
+    { name, documentIds: [id] },
+  );
 
 // A counteroffer, and the one that answers it: another sum, a clause that moved, one put in and one struck.
 const clauses = [
@@ -189,6 +188,19 @@ await bringIn(
 );
 await phone.waitForSelector(byTestId('stated'));
 await shot(phone, 'stated-phone');
+
+// A paper that was executed in another deal comes again.
+const earlier = await get<PacketView>(phone, `/api/packets/${packetAt('Unit 3B')}`);
+const executed = sure(earlier.documents[0], 'a document');
+const again = sure(
+  deals.find((d) => d.kind === dealAt('Unit 3B').kind && d.id !== dealAt('Unit 3B').id),
+  'another deal',
+);
+const copy = await download(wide, `/api/documents/${executed.id}/original`, path.join(dir, `${executed.name}.pdf`));
+const paper = await bringIn(again, `${executed.name}.pdf`, readFileSync(copy));
+await phone.goto(`${base}/packets/${await beginPacket(again, paper)}`);
+await phone.waitForSelector(byTestId('remembered'));
+await shot(phone, 'memory-phone');
 
 const { items: notices } = await get<{ items: NoticeSummary[] }>(wide, '/api/notices');
 await wide.goto(`${base}/notices/${notices[0]!.id}`);

@@ -2,6 +2,7 @@
 import fc from 'fast-check';
 import { applyEdits, emptyDraft, NOBODY, type Draft, type Mark } from '../packet';
 import type { DocumentFacts } from '../packet/resolve';
+import type { Rect } from '../paper/types';
 import { newSlot } from '../shelf';
 import { blank, CLAUSES, form, paper, PLACES, replaced } from '../test/disclosure';
 import { mark, party } from '../test/support';
@@ -80,6 +81,36 @@ describe('relations', () => {
   test('a page more is another edition, even an empty one', () => {
     expect(relationOf(form(), paper([CLAUSES, []], PLACES)).kind).toBe('edition');
     expect(relationOf(form(), paper([CLAUSES, ['One more clause that nobody has read']], PLACES)).kind).toBe('edition');
+  });
+
+  test('a value typed in larger type than the text is no title', () => {
+    /** Returns a form with a value in type of 16 points, and the first three words of its title in another. */
+    const typed = (lines: string[], value: string, title: number): DocumentFacts => {
+      const doc = paper([lines]);
+      const values = new Set(value.split(' '));
+      const heightOf = (r: Rect, word = '') => (values.has(word) ? 16 : r.y === 60 && r.x < 150 ? title : 10);
+      const pages = doc.pages.map((p) => ({
+        ...p,
+        print: p.print.map((r, i) => ({ ...r, h: heightOf(r, p.words[i]) })),
+      }));
+      return { ...doc, pages };
+    };
+    const price = (value: string) =>
+      typed(
+        CLAUSES.map((l) => l.replace('________', value)),
+        value,
+        10,
+      );
+    expect(relationOf(price('fourhundred'), price('threehundred')).kind).toBe('edition');
+    const names = (value: string) => typed([...CLAUSES, 'Full name', value], value, 20);
+    expect(relationOf(names('b c d e f g h i j'), names('k l m n o p q r s')).kind).toBe('edition');
+  });
+
+  test('a value alone on the line of its blank is what is filled in', () => {
+    const owner = (value: string) => (lines: string[]) => [...lines, 'Full name of the owner', value];
+    const empty = form(owner('________'), [...PLACES, blank(9, 'name', 'unknown', 60)]);
+    expect(relationOf(form(owner('Wren Alder')), empty)).toEqual({ kind: 'filled', gone: 0, added: 0, moved: false });
+    expect(relationOf(form(owner('Wren Alder')), form(owner('________'))).gone).toBe(2);
   });
 
   test('a document with the same clauses under another title is another one, and so is any other text', () => {

@@ -27,6 +27,8 @@ const EDITION = 0.6;
 const TITLE = 12;
 const HIGHER = 1.2;
 const TITLE_AGAIN = 0.6;
+/** How much lower than the highest words of a page those of its title may be: values are typed in type larger than the text, too. */
+const LARGEST = 0.95;
 
 /** Returns how a document is related to an earlier one. */
 export function relationOf(before: DocumentFacts, after: DocumentFacts): Relation {
@@ -79,13 +81,24 @@ const BLANK = /^[\s_.\u00b7\u2022-]*$/;
 
 /** Returns whether the words of the earlier document's title are there again: those in larger type, or its first words. */
 function hasTitle(was: readonly Word[], went: Int32Array): boolean {
-  const first = was.flatMap((w, i) => (w.page === 1 ? [{ i, h: w.rect.h }] : []));
-  const heights = first.map((w) => w.h).sort((a, b) => a - b);
+  const first = was.flatMap(({ page, rect }, i) => (page === 1 ? [{ i, rect }] : []));
+  const heights = first.map((w) => w.rect.h).sort((a, b) => a - b);
   const usual = heights[heights.length >> 1] ?? 0;
-  const large = first.filter((w) => w.h > HIGHER * usual);
+  const highest = heights.at(-1) ?? 0;
+  const isLarge = ({ h }: Rect) => h > HIGHER * usual && h > LARGEST * highest;
+  // A title has its line for itself; a value stands beside a caption.
+  const small = new Set(first.flatMap(({ rect: r }) => (isLarge(r) ? [] : [Math.round((r.y + r.h / 2) / LINE)])));
+  const isAlone = ({ y, h }: Rect) => {
+    for (let line = Math.ceil(y / LINE); line * LINE <= y + h; line++) if (small.has(line)) return false;
+    return true;
+  };
+  const large = first.filter(({ rect }) => isLarge(rect) && isAlone(rect));
   const title = (large.length ? large : first).slice(0, TITLE);
   return title.filter(({ i }) => itemAt(went, i) >= 0).length >= TITLE_AGAIN * title.length;
 }
+
+/** Within so many points, words are on one line. */
+const LINE = 4;
 
 /** Number of words that are looked ahead to go on after a word that differs. */
 const AHEAD = 8;
@@ -162,7 +175,7 @@ function outsideBlanks({ of, to, went, own, others }: Side): number {
   return n;
 }
 
-/** Returns where a word would be in the other document, by the nearest word on its line that is in both. */
+/** Returns where a word would be in the other document, by the nearest word that is in both, on its line if there is one. */
 function placed(
   of: readonly Word[],
   to: readonly Word[],
@@ -170,17 +183,17 @@ function placed(
   i: number,
 ): Pick<Word, 'page' | 'rect'> | null {
   const word = itemAt(of, i);
+  // Words of its line tell best; a value that stands alone in a cell has none.
+  let near: Pick<Word, 'page' | 'rect'> | null = null;
   for (let away = 1; away <= NEIGHBORS; away++)
     for (const k of [i - away, i + away]) {
       const beside = of[k];
       const there = to[went[k] ?? -1];
-      if (!beside || !there || beside.page !== word.page || Math.abs(beside.rect.y - word.rect.y) > word.rect.h)
-        continue;
+      if (!beside || !there || beside.page !== word.page) continue;
       const { x, y, w, h } = word.rect;
-      return {
-        page: there.page,
-        rect: { x: x + there.rect.x - beside.rect.x, y: y + there.rect.y - beside.rect.y, w, h },
-      };
+      const rect = { x: x + there.rect.x - beside.rect.x, y: y + there.rect.y - beside.rect.y, w, h };
+      if (Math.abs(beside.rect.y - word.rect.y) <= h) return { page: there.page, rect };
+      near ??= { page: there.page, rect };
     }
-  return null;
+  return near;
 }

@@ -319,6 +319,24 @@ describe('where nobody looks at what is found for certain', () => {
     expect([went(72, true), went(71, true), went(71, false)]).toEqual(['same', 'doubtful', 'same']);
   });
 
+  test('a mark on a blank with a new word in it or right before it is doubtful', () => {
+    const blank = [printedPlace({ kind: 'text', rect: { x: 300, y: 400, w: 120, h: 16 } })];
+    const went = (word: Put[], unseen: boolean) => {
+      const after = paper([...rows, signed, ...word], blank);
+      return findAgain(paper([...rows, signed], blank), after, [{ ...free(300, 400), kind: 'text' }], { unseen })[0]!
+        .state;
+    };
+    // "Nine" is 32 points wide.
+    const at = (x: number, y = 403): Put[] => [['Nine', x, y]];
+    expect([went(at(261), true), went(at(419), true), went(at(340), true)]).toEqual([
+      'doubtful',
+      'doubtful',
+      'doubtful',
+    ]);
+    expect([went(at(259), true), went(at(421), true), went(at(340, 420), true)]).toEqual(['same', 'same', 'same']);
+    expect(went(at(261), false)).toBe('same');
+  });
+
   test('a mark without words nearby stays only if the part of the page around it has stayed', () => {
     const far: Put = ['elsewhere', 72, 700];
     const apart: Put[] = [['Heading', 72, 260], far];

@@ -51,10 +51,15 @@ export function findAgain(
   const onPage = groupBy([...was.keys()], (i) => was[i]?.page ?? 0);
   const byText = groupBy(now, keyOf);
   const stays = staysPut(was, now, went);
+  const matched = new Set(went);
+  const added = groupBy(
+    now.filter((_, j) => !matched.has(j)),
+    (w) => w.page,
+  );
   const found = marks.map((m, i) => ({
     m,
     i,
-    a: findOne({ before, after, was, onPage, now, byText, went, pages, unseen, stays }, m),
+    a: findOne({ before, after, was, onPage, now, byText, went, pages, added, unseen, stays }, m),
   }));
   const there = groupBy(
     found.filter((f) => f.a.state !== 'lost'),
@@ -83,6 +88,8 @@ interface Papers {
   byText: ReadonlyMap<string, Word[]>;
   went: Int32Array;
   pages: (number | null)[];
+  /** The new words of each page that no old word became. */
+  added: ReadonlyMap<number, Word[]>;
   /** See `findAgain`. */
   unseen: boolean;
   /** Whether nearly all words are where they were. */
@@ -113,8 +120,17 @@ const SAME_TYPE = 0.03;
 /** How far, in points, a printed place may be from where the words point, to be the one meant. */
 const SNAP = 36;
 
-/** Least share of its width that a blank must still have for a mark to be on it unseen. */
+/** Least share of its width that a blank must still have for a mark to be on it unseen: the rest may be filled in. */
 const AS_WIDE = 0.6;
+/** How far before a blank a word may end that was written in it, in points. */
+const BEGUN = 8;
+
+/** Returns whether a word that was not on the old paper is in a blank or right before it: it may be filled in already. */
+const isBegun = ({ added }: Papers, { page, rect }: PrintedPlace): boolean =>
+  (added.get(page) ?? []).some(({ rect: r }) => {
+    const middle = r.y + r.h / 2;
+    return middle > rect.y && middle < rect.y + rect.h && r.x + r.w > rect.x - BEGUN && r.x < rect.x + rect.w;
+  });
 
 function findOne(papers: Papers, m: Mark): Again {
   const { before, after } = papers;
@@ -138,8 +154,7 @@ function findOne(papers: Papers, m: Mark): Again {
     (stood
       ? place !== null &&
         awayFrom(place.rect, stood.rect, m.rect, best.rect) < APART &&
-        // What is left of a blank that is filled in already may need no mark.
-        !(papers.unseen && place.rect.w < AS_WIDE * stood.rect.w)
+        !(papers.unseen && (place.rect.w < AS_WIDE * stood.rect.w || isBegun(papers, place)))
       : best.agree >= AGREED && best.asLarge && (!coversPrint(page, rect) || covered(before, m)));
   const state = !sure ? 'doubtful' : best.page === m.page && isAt(rect, m.rect) ? 'same' : 'moved';
   return { markId: m.id, state, page: best.page, rect };
