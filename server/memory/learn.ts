@@ -7,6 +7,9 @@ import type { FactsFile } from '../pdf/facts-file';
 import { likelyKnown, orNull } from './remember';
 import { sentSource } from './sources';
 
+/** Number of known documents that are tried: reading waits for them. */
+const MOST_LEARNED = 3;
+
 /**
  * Returns the printed places of a document that was just read, as people have decided about them on the same document or another
  * edition of it; null where nobody has. Forms of the shelf are read as they are printed.
@@ -20,7 +23,7 @@ export async function learnedOf(
   const owner = row.deal_id ?? row.id;
   const print = await orNull(ctx.work.run('fingerprint', { document: facts }, owner));
   if (!print) return null;
-  for (const known of await likelyKnown(ctx.database.pool, print)) {
+  for (const known of (await likelyKnown(ctx.database.pool, print)).slice(0, MOST_LEARNED)) {
     if (!known.offered) continue;
     const source = await sentSource(ctx, known.id, null);
     const [before] = source ? factsFiles(ctx, [source.document]) : [];
