@@ -123,3 +123,25 @@ test('a firm may have what is certain placed at once: then a paper goes out in f
   for (const touch of ['send', 'send-now']) await tap(phone, touch);
   await eventually(async () => expect((await place.office.look(idOf(phone))).status).toBe('at_gate'));
 });
+
+test('on another edition an uncertain mark is shown on its part of the page, and placed once somebody chooses it', async () => {
+  const deal = await place.office.deal('10 Lantern Row', [
+    { side: 'buyer', name: 'Henrike Osei', email: 'henrike@example.com' },
+  ]);
+  const longer = 'The seller has the chimney swept and the gutters cleared before closing. '.repeat(3);
+  const doc = await place.office.paper(deal.id, 'Counteroffer.pdf', await bytes(`${EXTRA} ${longer}`));
+  const packet = await place.office.packet(deal.id, 'Counteroffer', [doc.id]);
+  const phone = await place.open(PHONE, `/packets/${packet.id}`);
+  await phone.waitForSelector(byTestId('remembered'));
+  expect(await textOf(phone, 'remembered')).toContain('Read it before you send it.');
+  expect(await phone.$(byTestId('place-and-send'))).toBeNull();
+  await tap(phone, 'look-at-places');
+  await phone.waitForSelector(`${byTestId('found-places')} img`);
+  await settled(phone);
+  expect(await findings(phone)).toEqual([]);
+  expect(await textOf(phone, 'found-places')).toContain('Henrike Osei: signature, page 1');
+  expect(await phone.$(byTestId('place-remembered'))).toBeNull();
+  await tap(phone, 'found-uncertain');
+  await tap(phone, 'place-remembered');
+  await eventually(async () => expect(await marksOf(phone)).toMatchObject([{ kind: 'signature', page: 1 }]));
+});
