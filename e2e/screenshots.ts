@@ -1,6 +1,6 @@
 /** npm run screenshots: one current picture of each main view, from a fresh demo, into docs/screenshots. */
 import { spawn } from 'node:child_process';
-import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import type {
@@ -10,7 +10,6 @@ import type {
   PackedFacts,
   MessageSummary,
   NoticeSummary,
-  PacketView,
   ShelfSummary,
 } from '@gatepath/contract';
 import type { Page } from 'puppeteer-core';
@@ -189,16 +188,14 @@ await bringIn(
 await phone.waitForSelector(byTestId('stated'));
 await shot(phone, 'stated-phone');
 
-// A paper that was executed in another deal comes again.
-const earlier = await get<PacketView>(phone, `/api/packets/${packetAt('Unit 3B')}`);
-const executed = sure(earlier.documents[0], 'a document');
-const again = sure(
-  deals.find((d) => d.kind === dealAt('Unit 3B').kind && d.id !== dealAt('Unit 3B').id),
-  'another deal',
+// A form that was executed in another deal, in a new packet.
+const swing = dealAt('4 Swing');
+const { documents: papers } = await get<DealView>(phone, `/api/deals/${swing.id}`);
+const disclosure = sure(
+  papers.find((d) => d.name === 'Seller’s disclosure'),
+  'the disclosure',
 );
-const copy = await download(wide, `/api/documents/${executed.id}/original`, path.join(dir, `${executed.name}.pdf`));
-const paper = await bringIn(again, `${executed.name}.pdf`, readFileSync(copy));
-await phone.goto(`${base}/packets/${await beginPacket(again, paper)}`);
+await phone.goto(`${base}/packets/${await beginPacket(swing, disclosure)}`);
 await phone.waitForSelector(byTestId('remembered'));
 await shot(phone, 'memory-phone');
 
