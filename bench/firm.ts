@@ -9,7 +9,7 @@ import { InProcess } from '../server/in-process';
 export const MEMBER = { email: 'bench@example.com', password: 'bench bench bench' };
 
 /**
- * Runs `work` against a fresh server, signed in.
+ * Starts a server with a new firm, signs in, runs `work`, and removes the server.
  *
  * @param env further settings, such as `DATABASE_URL`
  */

@@ -36,7 +36,7 @@ import { takeLabels } from './forms/labels';
 import type { Labelled } from './forms/types';
 import { median, rowOf, type Row } from './measure';
 
-/** Starts a PostgreSQL server of its own; it is written for Jest's setup, which takes CommonJS. */
+/** Starts a scratch PostgreSQL server. The module is CommonJS because Jest's setup loads it, too. */
 const { startCluster } = createRequire(import.meta.url)('../server/test/cluster.cjs') as {
   startCluster: () => Promise<{ url: string; remove: () => void }>;
 };
@@ -127,7 +127,7 @@ const WAYS = {
 
 const run = promisify(execFile);
 
-/** Returns a file as another program writes it: other fonts, and text put on the page otherwise. */
+/** Returns a PDF as another program (cairo) writes it. */
 async function byCairo(bytes: Uint8Array): Promise<Uint8Array> {
   const dir = mkdtempSync(path.join(os.tmpdir(), 'gatepath-cairo-'));
   const [from, to] = [path.join(dir, 'in.pdf'), path.join(dir, 'out.pdf')];

@@ -42,7 +42,7 @@ const abstract = named('Abstract', {
   unread: list(shape({ field: text(), source: core.source })),
 });
 
-/** An incoming contract: uploaded to open a deal with. */
+/** An uploaded contract from which a deal can be opened. */
 export const incomingView = named('IncomingContract', {
   id: text(),
   documentId: text(),

@@ -4,7 +4,7 @@ import { RELATIONS } from '@gatepath/core/memory';
 import { flag, list, moment, named, oneOf, shape, text, whole } from './answer-fields';
 import * as core from './core-answers';
 
-/** Where what is remembered comes from: a form of the shelf, or a packet that was sent. */
+/** The form of the shelf, or the sent packet, that the marks are from. */
 const from = shape({
   kind: oneOf(['form', 'packet'] as const),
   /** The name of the form or document. */
@@ -31,9 +31,9 @@ export const rememberedView = named('Remembered', {
     times: whole(),
     /** What was found for certain, for the people of the packet. */
     marks: list(core.mark),
-    /** The ids of the marks among them that were found elsewhere than they were. */
+    /** The ids of those of `marks` that moved. */
     elsewhere: list(text()),
-    /** Marks that may belong where they are: a member confirms each of them. */
+    /** Marks whose position is not certain. A member confirms each of them. */
     doubtful: list(core.mark),
     rules: list(core.rule),
     passed: list(shape({ id: text() })),

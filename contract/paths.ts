@@ -26,7 +26,7 @@ export interface PathValues {
   ruleId: string;
   personId: string;
   documentId: string;
-  /** An incoming contract: uploaded to open a deal with. */
+  /** An uploaded contract from which a deal can be opened. */
   incomingId: string;
   /** An earlier version of the document. */
   beforeId: string;

@@ -130,7 +130,7 @@ test('blanks are filled with what the deal knows in one touch, and emptied again
   await page.waitForSelector(byTestId('known-values'));
   await settled(page);
   if (process.env['SHOTS']) await page.screenshot({ path: `${process.env['SHOTS']}/known-wide.png` });
-  expect(await textOf(page, 'known-values')).toContain('Missing in the deal: earnest money');
+  expect(await textOf(page, 'known-values')).toContain('Not in the deal yet: earnest money');
   expect(await findings(page)).toEqual([]);
   await tap(page, 'fill-known');
   const labels = async () =>

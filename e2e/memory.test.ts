@@ -135,7 +135,7 @@ test('on another edition an uncertain mark is shown on its part of the page, and
   await phone.waitForSelector(byTestId('remembered'));
   expect(await textOf(phone, 'remembered')).toContain('Read it before you send it.');
   expect(await phone.$(byTestId('place-and-send'))).toBeNull();
-  await tap(phone, 'look-at-places');
+  await tap(phone, 'review-places');
   await phone.waitForSelector(`${byTestId('found-places')} img`);
   await settled(phone);
   expect(await findings(phone)).toEqual([]);

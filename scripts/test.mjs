@@ -187,7 +187,7 @@ if (changed === null) {
   if (built) jest(['e2e'], all);
 }
 console.log(`\n${seconds(begun)} in all`);
-// Said again: the end is what is read first.
+// Repeated here: a long log may be cut, and its end is read first.
 for (const one of failures) console.log(`failed: ${one}`);
 console.log(`${passed} passed, ${failed} failed`);
 process.exit(failed ? 1 : 0);

@@ -11,7 +11,7 @@ export interface AbstractPage {
   scanned: boolean;
 }
 
-/** Maximum number of places that are stored of one value: a footer may repeat it on a thousand pages. */
+/** Maximum number of sources stored for one value. A footer may repeat a value on a thousand pages. */
 export const MOST_SOURCES = 8;
 
 /** Where a value is printed. */

@@ -4,5 +4,5 @@
  */
 export { type Fingerprint, FEWEST_WORDS, fingerprintOf, keysOf, likeness } from './fingerprint';
 export { type Relation, type RelationKind, relationOf, RELATIONS } from './relation';
-export { countCorrections, learnedPlaces } from './learn';
+export { countCorrections, learnedPlaces, type SentDocument } from './learn';
 export { editsOfRecalled, type Recalled, type Remembered, recall, type SlotRecalled, withoutDeal } from './recall';

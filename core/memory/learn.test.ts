@@ -1,8 +1,8 @@
 /** What reading learns from people: places that were moved, given to somebody else, or dismissed. */
 import fc from 'fast-check';
-import { emptyDraft, proposalsOf, type Draft, type Mark, type MarkKind } from '../packet';
+import { emptyDraft, isSure, NOBODY, proposalsOf, type Draft, type Mark, type MarkKind } from '../packet';
 import type { DocumentFacts } from '../packet/resolve';
-import type { PrintedPlace } from '../reading/types';
+import { DOUBT, type PrintedPlace } from '../reading/types';
 import { newSlot } from '../shelf';
 import { form, paper, PLACES, replaced } from '../test/disclosure';
 import { mark, party } from '../test/support';
@@ -25,9 +25,9 @@ const on = (line: number, slot: string, kind: MarkKind, by = { x: 0, y: 0 }): Ma
   documentId: 'doc',
 });
 const AS_READ = [on(5, 'slot-s', 'signature'), on(6, 'slot-b', 'signature')];
-const sent = (change: Partial<Draft>, before: DocumentFacts = form()) => ({
-  before,
-  form: { ...emptyDraft('Disclosure'), parties: [seller, buyer, second], documents: [{ id: 'doc' }], ...change },
+const sent = (change: Partial<Draft>, document: DocumentFacts = form()) => ({
+  document,
+  draft: { ...emptyDraft('Disclosure'), parties: [seller, buyer, second], documents: [{ id: 'doc' }], ...change },
 });
 const now = (doc: DocumentFacts): DocumentFacts => ({ ...doc, id: 'now' });
 
@@ -69,12 +69,44 @@ test('a place that was another kind is that kind the next time', () => {
 });
 
 test('a dismissed place stays dismissed, until somebody puts a mark on it', () => {
-  const passed = [{ id: 'doc.1.0' }];
+  const passed = [{ id: 'doc.1.2' }];
   expect(countCorrections(sent({ passed }))).toBe(1);
-  expect(proposed({ passed })).toEqual([['passed', 'signature', 'agnes'], ...READ.slice(1)]);
+  expect(proposed({ passed })).toEqual([...READ.slice(0, 2), ['passed', 'text', null]]);
   const learned = form((l) => l, learnedPlaces(sent({ passed }), form())!);
-  expect(proposed({}, now(form()), learned)[0]).toEqual(['passed', 'signature', 'agnes']);
-  expect(proposed({ marks: AS_READ }, now(form()), learned)).toEqual(READ);
+  expect(proposed({}, now(form()), learned)).toEqual([...READ.slice(0, 2), ['passed', 'text', null]]);
+  const marks = [{ ...on(7, NOBODY, 'label') }, on(7, 'slot-s', 'text')];
+  expect(proposed({ marks }, now(form()), learned)[2]).toEqual(['open', 'text', 'agnes']);
+});
+
+test('a line to sign that was dismissed is not dismissed for the next people: it is uncertain, and the gate check names it', () => {
+  const places = learnedPlaces(sent({ passed: [{ id: 'doc.1.0' }] }), form())!;
+  expect(places[0]).toMatchObject({ role: 'seller', confidence: DOUBT, read: { kind: 'signature', role: 'seller' } });
+  expect(places[0]!.dismissed).toBeUndefined();
+  const draft = { ...emptyDraft('Papers'), parties: [agnes], documents: [{ id: 'doc' }] };
+  expect(proposalsOf(draft, [form((l) => l, places)])[0]).toMatchObject({ state: 'open', doubtful: true });
+  // It stays so where it was left open.
+  expect(
+    learnedPlaces(
+      sent(
+        {},
+        form((l) => l, places),
+      ),
+      form(),
+    ),
+  ).toEqual(places);
+});
+
+test('what was done about the line of somebody who was not there holds for nobody else', () => {
+  const alone = { parties: [seller], passed: [{ id: 'doc.1.1' }] };
+  expect(learnedPlaces(sent(alone), form())).toEqual(PLACES);
+  expect(countCorrections(sent(alone))).toBe(0);
+  // Whoever signed on it may have done so in their place: both readings are shown.
+  const places = learnedPlaces(sent({ parties: [seller], marks: [on(6, 'slot-s', 'signature')] }), form())!;
+  expect(places[1]).toMatchObject({ role: 'seller', confidence: DOUBT, other: { kind: 'signature', role: 'buyer' } });
+  const draft = { ...emptyDraft('Papers'), parties: [agnes, priya], documents: [{ id: 'doc' }] };
+  const proposal = proposalsOf(draft, [form((l) => l, places)])[1]!;
+  expect(proposal).toMatchObject({ partyId: 'agnes', doubtful: true, other: { partyId: 'priya' } });
+  expect(isSure(proposal)).toBe(false);
 });
 
 test('a place whose mark was moved is proposed there, on another edition too', () => {
@@ -126,6 +158,20 @@ test('text of the sender, and what a person of no side fills in, teaches nothing
   expect(learnedPlaces(sent({ marks, parties: [seller, ida] }), now(form()))).toEqual(PLACES);
 });
 
+test('a place that was moved stays on its page, and off print', () => {
+  const marks = [{ ...on(5, 'slot-s', 'signature'), placeId: 'doc.1.0' }];
+  const went = (by: { x: number; y: number }, after: DocumentFacts) => {
+    const moved = marks.map((m) => ({ ...m, rect: { ...m.rect, x: m.rect.x + by.x, y: m.rect.y + by.y } }));
+    return learnedPlaces(sent({ marks: moved }), after)![0]!.rect;
+  };
+  expect(went({ x: 330, y: 0 }, form())).toMatchObject({ x: 500 });
+  expect(went({ x: 400, y: 0 }, form())).toMatchObject({ x: 612 - 110 });
+  // Onto the words of the line below: the printed place covers none.
+  const bare = form(replaced('here ________________', 'here'));
+  const moved = marks.map((m) => ({ ...m, rect: { ...m.rect, x: 70, y: 200 } }));
+  expect(learnedPlaces(sent({ marks: moved }, bare), bare)![0]!.rect).toEqual(PLACES[0]!.rect);
+});
+
 test('marks come again on a document that was read as people had decided', () => {
   const swapped = sent({
     marks: [on(5, 'slot-b', 'signature'), on(6, 'slot-s', 'signature')],
@@ -133,7 +179,7 @@ test('marks come again on a document that was read as people had decided', () =>
   });
   const after = now(form((l) => l, learnedPlaces(swapped, form())!));
   const draft = { ...emptyDraft('Papers'), parties: [agnes, priya, mateo], documents: [{ id: 'now' }] };
-  const found = recall(swapped, after, draft, () => `new${n++}`)!;
+  const found = recall({ form: swapped.draft, before: swapped.document }, after, draft, () => `new${n++}`)!;
   expect(found).toMatchObject({ uncertain: 0, lost: 0, open: 0, passed: [{ id: 'now.1.2' }] });
   expect(found.marks.slice(0, 2).map((m) => [m.partyId, m.rect])).toEqual([
     ['priya', PLACES[0]!.rect],

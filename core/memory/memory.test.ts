@@ -264,6 +264,14 @@ describe('recalling', () => {
     expect(found.marks).toHaveLength(2);
   });
 
+  test('a dismissed line of somebody who was not there is asked about again', () => {
+    const without = remembered({ parties: [seller], passed: [{ id: 'doc.1.1' }, { id: 'doc.1.2' }] });
+    const alone = { ...without, form: { ...without.form, marks: [at('m1', 'slot-s', 'signature', 5)] } };
+    const found = recall(alone, now(form()), draft(), newId)!;
+    expect(found.passed).toEqual([{ id: 'now.1.2' }]);
+    expect(found.open).toBe(1);
+  });
+
   test('two people where the form had one line: room is found for the second', () => {
     const mateo = party('mateo', { side: 'buyer', ordinal: 2 });
     const found = recall(remembered(), now(form()), draft([agnes, priya, mateo]), newId)!;

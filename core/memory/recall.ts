@@ -3,7 +3,7 @@
  * of the earlier deal comes along: the document comes as a form, with slots in place of people.
  */
 import type { Draft, DraftEdit, LeftOutPlace } from '../packet/draft';
-import { KIND_OF_PLACE } from '../packet/proposals';
+import { KIND_OF_PLACE, proposalsOf } from '../packet/proposals';
 import type { DocumentFacts } from '../packet/resolve';
 import type { Gate, InitialsRule, Mark, PacketParty } from '../packet/types';
 import { overlapArea } from '../paper/geometry';
@@ -36,9 +36,9 @@ export interface Recalled {
   passed: LeftOutPlace[];
   /** The order of acts; null where the packet has an order that people may have chosen for other documents. */
   gates: Gate[] | null;
-  /** The marks among them that were found elsewhere, by id. */
+  /** The ids of those of `marks` that moved. */
   elsewhere: string[];
-  /** Marks that may belong where they are, which a member must confirm one by one. */
+  /** Marks whose position is not certain. A member confirms each of them. */
   doubtful: Mark[];
   /** Number of remembered marks that were not certain, were not found, and whose slot nobody fills. */
   uncertain: number;
@@ -136,13 +136,15 @@ function marksAgain(form: Draft, before: DocumentFacts, after: DocumentFacts) {
 
 const area = (r: { w: number; h: number }) => r.w * r.h;
 
-/** Returns the places of a document that were dismissed on the earlier one and found again for certain. */
+/**
+ * Returns the places of a document that were dismissed on the earlier one and found again for certain. A place that was
+ * printed for somebody who was not there is asked about again: the person may be there now.
+ */
 function dismissedAgain(form: Draft, before: DocumentFacts, after: DocumentFacts): Draft['passed'] {
-  const dismissed = form.passed.flatMap(({ id }) => {
-    // The id of a place is that of its document, its page, and its number among all places.
-    const place = before.places[Number(id.split('.').at(-1))];
-    return place ? [place] : [];
-  });
+  const passed = new Set(form.passed.map((p) => p.id));
+  const dismissed = proposalsOf({ ...form, passed: [] }, [before], []).flatMap(({ id, place, stranger }) =>
+    passed.has(id) && !stranger ? [place] : [],
+  );
   const searched = dismissed.map((p, i): Mark => ({
     id: String(i),
     documentId: before.id,

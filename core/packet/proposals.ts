@@ -27,6 +27,20 @@ export const KIND_OF_PLACE: Readonly<Record<PlaceKind, MarkKind>> = {
   checkbox: 'tick',
 };
 
+/** The kind of printed place that a kind of mark fills; a kind that is printed nowhere has none. */
+export const PLACE_KIND_OF: Readonly<Partial<Record<MarkKind, PlaceKind>>> = {
+  signature: 'signature',
+  initials: 'initials',
+  date_signed: 'date',
+  date: 'date',
+  printed_name: 'name',
+  text: 'text',
+  number: 'text',
+  money: 'text',
+  tick: 'checkbox',
+  choice: 'checkbox',
+};
+
 interface Cached {
   marks: Mark[];
   passed: Set<string>;

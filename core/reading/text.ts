@@ -90,6 +90,9 @@ function withoutTypedOver(row: Glyph[]): Glyph[] {
   );
 }
 
+/** Maximum number of letters that are compared with one character: a page may have thousands printed over each other. */
+const MOST_OVER = 100;
+
 /** Returns the underscores, dots and spaces of a row that letters cover. Both lists are sorted from left to right. */
 function coveredBy(row: Glyph[], letters: Glyph[]): ReadonlySet<Glyph> {
   const out = new Set<Glyph>();
@@ -98,7 +101,8 @@ function coveredBy(row: Glyph[], letters: Glyph[]): ReadonlySet<Glyph> {
     if (!UNDERSCORE.test(g.ch) && !DOT.test(g.ch) && !isSpace(g.ch)) continue;
     while (from < letters.length && itemAt(letters, from).x1 < g.x0) from++;
     let covered = 0;
-    for (let i = from; i < letters.length && itemAt(letters, i).x0 < g.x1; i++)
+    const end = Math.min(letters.length, from + MOST_OVER);
+    for (let i = from; i < end && itemAt(letters, i).x0 < g.x1; i++)
       covered += Math.min(g.x1, itemAt(letters, i).x1) - Math.max(g.x0, itemAt(letters, i).x0);
     if (covered >= TYPED_OVER * (g.x1 - g.x0)) out.add(g);
   }
@@ -125,17 +129,29 @@ function withoutLeader(row: Glyph[], covered: ReadonlySet<Glyph>): Glyph[] {
     return Math.abs(steps - Math.round(steps)) <= OFF;
   };
   if (dots.filter(onGrid).length < LEADER) return row;
-  return row.filter((g, i) => {
+  const amounts = pointsInAmounts(row);
+  return row.filter((g) => {
     if (!DOT.test(g.ch) || g.x0 < first.x0 - 3 * pitch || g.x0 > last.x0 + 2 * pitch || !onGrid(g)) return true;
     // The point of an amount stays, even where a leader's dot would stand.
-    return !covered.has(g) && isFigure(beside(row, i, -1)) && isFigure(beside(row, i, 1));
+    return !covered.has(g) && amounts.has(g);
   });
 }
-/** Returns the nearest character of a row before or after a position that is no dot. */
-function beside(row: Glyph[], at: number, step: 1 | -1): Glyph | undefined {
-  let i = at + step;
-  while (row[i] && DOT.test(itemAt(row, i).ch)) i += step;
-  return row[i];
+
+/** Returns the dots of a row that stand between two digits, whatever dots are beside them. */
+function pointsInAmounts(row: readonly Glyph[]): ReadonlySet<Glyph> {
+  const out = new Set<Glyph>();
+  let dots: Glyph[] = [];
+  let before: Glyph | undefined;
+  for (const g of row) {
+    if (DOT.test(g.ch)) {
+      dots.push(g);
+      continue;
+    }
+    if (isFigure(before) && isFigure(g)) for (const dot of dots) out.add(dot);
+    dots = [];
+    before = g;
+  }
+  return out;
 }
 const isFigure = (g: Glyph | undefined) => g !== undefined && /\d/.test(g.ch);
 
@@ -143,7 +159,7 @@ function lineOf(unsorted: Glyph[]): TextLine {
   const row = withoutTypedOver(unsorted);
   const tokens: Token[] = [];
   let open: Token | null = null;
-  /** The last word: it goes on after an underscore that shows between two of its letters. */
+  // An underscore may show between two letters of a typed word: the letters after it belong to the same word.
   let word: Token | null = null;
   let before: Glyph | null = null;
   for (const g of row) {

@@ -98,9 +98,9 @@ export interface PrintedPlace extends PlaceMeaning {
   other?: PlaceMeaning;
   /** What a form field says besides its place. */
   field?: FieldDetail;
-  /** Whether people have dismissed it on this document before. */
+  /** Whether it was dismissed in an earlier packet with the same document. */
   dismissed?: boolean;
-  /** As it was read, if people have decided otherwise on this document before; the place is as they decided. */
+  /** What was read, if the place was corrected in an earlier packet with the same document. */
   read?: PlaceMeaning & { rect: Rect };
 }
 

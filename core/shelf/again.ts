@@ -4,14 +4,16 @@
  */
 import { clampToPage, coversPrint, overlapArea, roundRect } from '../paper/geometry';
 import type { Rect } from '../paper/types';
-import { matchPages } from '../reading/match';
-import type { PlaceKind, PrintedPlace } from '../reading/types';
+import type { PrintedPlace } from '../reading/types';
 import { groupBy } from '../sure/group';
 import type { DocumentFacts } from '../packet/resolve';
 import { takesHand } from '../packet/kinds';
-import type { Mark, MarkKind } from '../packet/types';
+import { PLACE_KIND_OF } from '../packet/proposals';
+import type { Mark } from '../packet/types';
 import { itemAt } from '../sure';
-import { matchWords, wordsOf, type Word } from './matched';
+import { APART, compared, isAt, type Papers } from './papers';
+import { isLikewiseElsewhere, isStillAround } from './parts';
+import { strongest, votesFor } from './votes';
 
 /** `same`: where it was; `moved`: found elsewhere; `doubtful`: a member must confirm it; `lost`: not found. */
 export const FOUND_AGAIN = ['same', 'moved', 'doubtful', 'lost'] as const;
@@ -41,26 +43,8 @@ export function findAgain(
   marks: readonly Mark[],
   { unseen = false }: { unseen?: boolean } = {},
 ): Again[] {
-  const was = wordsOf(before);
-  const now = wordsOf(after);
-  const went = matchWords(was, now);
-  const pages = matchPages(
-    before.pages.map((p) => p.words.join(' ')),
-    after.pages.map((p) => p.words.join(' ')),
-  );
-  const onPage = groupBy([...was.keys()], (i) => was[i]?.page ?? 0);
-  const byText = groupBy(now, keyOf);
-  const stays = staysPut(was, now, went);
-  const matched = new Set(went);
-  const added = groupBy(
-    now.filter((_, j) => !matched.has(j)),
-    (w) => w.page,
-  );
-  const found = marks.map((m, i) => ({
-    m,
-    i,
-    a: findOne({ before, after, was, onPage, now, byText, went, pages, added, unseen, stays }, m),
-  }));
+  const papers = compared(before, after, unseen);
+  const found = marks.map((m, i) => ({ m, i, a: findOne(papers, m) }));
   const there = groupBy(
     found.filter((f) => f.a.state !== 'lost'),
     (f) => f.a.page,
@@ -77,33 +61,6 @@ export function findAgain(
 const overlaps = (a: Rect, b: Rect) => overlapArea(a, b) > 0.2 * Math.min(a.w * a.h, b.w * b.h);
 const stoodOver = (a: Mark, b: Mark) => a.page === b.page && overlaps(a.rect, b.rect);
 
-interface Papers {
-  before: DocumentFacts;
-  after: DocumentFacts;
-  was: Word[];
-  /** The words of each old page, by their index among all. */
-  onPage: ReadonlyMap<number, number[]>;
-  now: Word[];
-  /** The new words by page and text: see `keyOf`. */
-  byText: ReadonlyMap<string, Word[]>;
-  went: Int32Array;
-  pages: (number | null)[];
-  /** The new words of each page that no old word became. */
-  added: ReadonlyMap<number, Word[]>;
-  /** See `findAgain`. */
-  unseen: boolean;
-  /** Whether nearly all words are where they were. */
-  stays: boolean;
-}
-
-const keyOf = ({ page, text }: Pick<Word, 'page' | 'text'>) => `${page} ${text}`;
-
-/** How far around a mark words are considered, in points. */
-const NEAR = { x: 240, y: 70 };
-/** A caption is closer under its blank than a paragraph would be, in points. */
-const CAPTION = 9;
-/** How far apart, in points, two words may place a mark and still mean the same place. */
-const APART = 14;
 /** Share of the surrounding words that must agree for a place to be found. With less it is uncertain or lost. */
 const SURE = 0.6;
 const HARDLY = 0.3;
@@ -113,10 +70,6 @@ const HARDLY = 0.3;
  */
 const FREE = 0.25;
 const AGREED = 0.7;
-/** How far apart, across the page in points, two words may place a mark and still mean the same column. */
-const COLUMN = 8;
-/** Greatest relative change of type size. Beyond it, the distance of such a mark from its words is unknown. */
-const SAME_TYPE = 0.03;
 /** How far, in points, a printed place may be from where the words point, to be the one meant. */
 const SNAP = 36;
 
@@ -160,91 +113,6 @@ function findOne(papers: Papers, m: Mark): Again {
   return { markId: m.id, state, page: best.page, rect };
 }
 
-/** Share of the matched words that must be where they were, within so many points, for a layout to be the same. */
-const STAYS = 0.7;
-const STILL = 3;
-
-/** Returns whether nearly all words that are on both are at the same position of the same page. */
-function staysPut(was: readonly Word[], now: readonly Word[], went: Int32Array): boolean {
-  let [matched, still] = [0, 0];
-  for (const [i, { page, rect }] of was.entries()) {
-    const to = now[went[i] ?? -1];
-    if (!to) continue;
-    matched++;
-    if (to.page === page && Math.abs(to.rect.x - rect.x) < STILL && Math.abs(to.rect.y - rect.y) < STILL) still++;
-  }
-  return still > STAYS * matched;
-}
-
-/** How far up and down the page words are considered that say how the part around a mark has moved, in points. */
-const PART = 150;
-/** Fewest words by which it is told how a part has moved. */
-const ENOUGH = 12;
-/** Number of words beside a mark that are looked for where that part has moved. */
-const BESIDE = 3;
-/** How far from there such a word may be, in points. */
-const THERE = 8;
-
-/** How far apart, in points, two printed places may be to stand on one row, and to be taken for each other. */
-const ONE_ROW = 6;
-const MISTAKEN = 120;
-
-/** Returns whether several printed places of one kind stand on the row where a mark was found: on another layout any of them could be its own. */
-function hasTwinOnRow(after: DocumentFacts, { page, rect }: { page: number; rect: Rect }): boolean {
-  const foot = (r: Rect) => r.y + r.h;
-  const near = after.places.filter(
-    (p) => p.page === page && Math.abs(foot(p.rect) - foot(rect)) < ONE_ROW && Math.abs(p.rect.x - rect.x) < MISTAKEN,
-  );
-  return near.some((a, i) => near.some((b, n) => n > i && a.kind === b.kind));
-}
-
-/**
- * Returns whether a mark was found elsewhere than the part of the page around it has moved, although the words beside it are
- * there, too: the same words stand in several blocks, and those of another block may have been matched.
- */
-function isLikewiseElsewhere(
-  { after, was, onPage, now, byText, went, unseen, stays }: Papers,
-  m: Mark,
-  found: { page: number; rect: Rect },
-  isFree: boolean,
-): boolean {
-  if (unseen && stays) return found.page !== m.page || Math.abs(found.rect.y - m.rect.y) > APART;
-  // Boxes to check stand in rows with the same words over and over: on another layout nothing tells them apart for certain.
-  if (unseen && (m.kind === 'tick' || m.kind === 'choice' || hasTwinOnRow(after, found))) return true;
-  const near = (onPage.get(m.page) ?? []).filter((i) => Math.abs(itemAt(was, i).rect.y - m.rect.y) <= PART);
-  const shifts = near.flatMap((i) => {
-    const to = now[went[i] ?? -1];
-    const { rect } = itemAt(was, i);
-    return to ? [{ page: to.page, dx: to.rect.x - rect.x, dy: to.rect.y - rect.y }] : [];
-  });
-  const [most] = [...groupBy(shifts, (o) => `${o.page} ${Math.round(o.dy / APART)}`).values()].sort(
-    (a, b) => b.length - a.length,
-  );
-  const shift = most?.[0];
-  if (!shift || !most || most.length < ENOUGH || 2 * most.length < shifts.length) return unseen;
-  const middle = (values: number[]) =>
-    itemAt(
-      values.sort((a, b) => a - b),
-      values.length >> 1,
-    );
-  const [dx, dy] = [middle(most.map((o) => o.dx)), middle(most.map((o) => o.dy))];
-  const isElsewhere =
-    found.page !== shift.page ||
-    Math.abs(m.rect.y + dy - found.rect.y) > (unseen ? 1 : 2) * APART ||
-    // No printed place says how far to the right a free mark belongs.
-    (unseen && isFree && Math.abs(m.rect.x + dx - found.rect.x) > THERE);
-  if (!isElsewhere || unseen) return isElsewhere;
-  const beside = near
-    .map((i) => ({ word: itemAt(was, i), weight: nearness(itemAt(was, i).rect, m.rect) }))
-    .sort((a, b) => b.weight - a.weight)
-    .slice(0, BESIDE);
-  return beside.some(({ word }) =>
-    (byText.get(keyOf({ page: shift.page, text: word.text })) ?? []).some(
-      ({ rect }) => Math.abs(rect.x - word.rect.x - dx) < THERE && Math.abs(rect.y - word.rect.y - dy) < THERE,
-    ),
-  );
-}
-
 /** Returns how far a place is from where the words say that it is: they say where the mark is, which lay on the place before. */
 function awayFrom(place: Rect, stood: Rect, mark: Rect, found: Rect): number {
   const foot = (r: Rect) => r.y + r.h;
@@ -261,136 +129,10 @@ function onPlace(mark: Rect, stood: PrintedPlace | null, { rect }: PrintedPlace)
   return { ...mark, x: mark.x + rect.x - was.x, y: mark.y + rect.y - was.y };
 }
 
-const isAt = (a: Rect, b: Rect) => Math.abs(a.x - b.x) < 2 && Math.abs(a.y - b.y) < 2;
-
 function covered(before: DocumentFacts, m: Mark): boolean {
   const page = before.pages[m.page - 1];
   return !!page && coversPrint(page, m.rect);
 }
-
-interface Vote {
-  page: number;
-  rect: Rect;
-  weight: number;
-  /** How much larger the word is now. */
-  scale: number;
-}
-
-/**
- * Returns where each word near a mark says it is now. A word that is gone has no vote but counts. A line counts as
- * much as its nearest word, however many words it has; otherwise a paragraph below would outvote the heading beside
- * the mark.
- */
-function votesFor(papers: Papers, m: Mark): Vote[] {
-  const near = (papers.onPage.get(m.page) ?? []).flatMap((i) => {
-    const word = itemAt(papers.was, i);
-    const weight = nearness(word.rect, m.rect);
-    return weight ? [{ i, word, weight }] : [];
-  });
-  const lines = groupBy(near, ({ word }) => Math.round((word.rect.y + word.rect.h / 2) / 4));
-  return [...lines.values()].flatMap((line) => {
-    const most = Math.max(...line.map((w) => w.weight));
-    const sum = line.reduce((n, w) => n + w.weight, 0);
-    return line.map(({ i, word, weight }) => voteOf(papers, m, word, i, (weight * most) / sum));
-  });
-}
-
-function voteOf({ now, went }: Papers, m: Mark, word: Word, i: number, weight: number): Vote {
-  const to = now[went[i] ?? -1];
-  if (!to) return { page: 0, rect: m.rect, weight, scale: 1 };
-  // In another type size the distances differ too.
-  const scale = Math.min(1.6, Math.max(0.6, to.rect.h / Math.max(1, word.rect.h)));
-  const dx = m.rect.x - word.rect.x;
-  return {
-    page: to.page,
-    rect: {
-      x: to.rect.x + dx * across(scale, Math.abs(dx)),
-      y: to.rect.y + (m.rect.y - word.rect.y) * scale,
-      w: m.rect.w,
-      h: m.rect.h,
-    },
-    weight,
-    scale,
-  };
-}
-
-/**
- * Returns a horizontal distance at another type size. Only small distances grow with the type: a blank keeps its
- * place across a line.
- */
-const across = (scale: number, distance: number) => (distance < 40 ? scale : 1);
-
-/** Returns how much a word says about a mark: its caption below and words on its line say most. */
-function nearness(word: Rect, mark: Rect): number {
-  const dx = Math.max(0, mark.x - (word.x + word.w), word.x - (mark.x + mark.w));
-  const dy = Math.max(0, mark.y - (word.y + word.h), word.y - (mark.y + mark.h));
-  if (dx > NEAR.x || dy > NEAR.y) return 0;
-  const onLine = dy === 0;
-  // Along a line words belong together over a longer distance than across lines.
-  if (onLine) return 4 / (1 + dx / 60);
-  const beneath = dx === 0 && word.y >= mark.y && dy < CAPTION;
-  return (beneath ? 5 : 1) / (1 + Math.hypot(dx, dy * 2) / 18);
-}
-
-/**
- * Returns the place most votes mean, with its weight and that of the next other place. `agree`: the share that means
- * its column; `asLarge`: no word changed its size.
- */
-function strongest(votes: Vote[]): (Vote & { second: number; agree: number; asLarge: boolean }) | null {
-  const groups: { page: number; votes: Vote[]; weight: number }[] = [];
-  for (const v of [...votes].sort((a, b) => b.weight - a.weight)) {
-    if (!v.page) continue;
-    const at = groups.find(
-      (g) =>
-        g.page === v.page &&
-        Math.abs(itemAt(g.votes, 0).rect.y - v.rect.y) < APART &&
-        Math.abs(itemAt(g.votes, 0).rect.x - v.rect.x) < APART * 3,
-    );
-    if (at) {
-      at.votes.push(v);
-      at.weight += v.weight;
-    } else groups.push({ page: v.page, votes: [v], weight: v.weight });
-  }
-  groups.sort((a, b) => b.weight - a.weight);
-  const [first, second] = groups;
-  if (!first) return null;
-  const x = median(first.votes, 'x');
-  const column = first.votes.filter((v) => Math.abs(v.rect.x - x) <= COLUMN).reduce((sum, v) => sum + v.weight, 0);
-  return {
-    page: first.page,
-    weight: first.weight,
-    second: second?.weight ?? 0,
-    agree: column / first.weight,
-    asLarge: first.votes.every((v) => Math.abs(v.scale - 1) < SAME_TYPE),
-    scale: itemAt(first.votes, 0).scale,
-    rect: { ...itemAt(first.votes, 0).rect, x, y: median(first.votes, 'y') },
-  };
-}
-
-/** Returns the weighted median of the votes. */
-function median(votes: Vote[], axis: 'x' | 'y'): number {
-  const sorted = [...votes].sort((a, b) => a.rect[axis] - b.rect[axis]);
-  const half = sorted.reduce((sum, v) => sum + v.weight, 0) / 2;
-  let sum = 0;
-  for (const v of sorted) {
-    sum += v.weight;
-    if (sum >= half) return v.rect[axis];
-  }
-  return itemAt(sorted, sorted.length - 1).rect[axis];
-}
-
-const PLACE_OF: Partial<Record<MarkKind, PlaceKind>> = {
-  signature: 'signature',
-  initials: 'initials',
-  date_signed: 'date',
-  date: 'date',
-  printed_name: 'name',
-  text: 'text',
-  number: 'text',
-  money: 'text',
-  tick: 'checkbox',
-  choice: 'checkbox',
-};
 
 /** Returns the printed place at or near a mark; of the same role and number as the one it was on, if known. */
 function placeUnder(
@@ -401,7 +143,7 @@ function placeUnder(
   reach: number,
   like: PrintedPlace | null = null,
 ): PrintedPlace | null {
-  const kind = PLACE_OF[m.kind];
+  const kind = PLACE_KIND_OF[m.kind];
   if (!kind) return null;
   let best: { place: PrintedPlace; away: number } | null = null;
   for (const place of doc.places) {
@@ -413,19 +155,6 @@ function placeUnder(
     if (!best || away < best.away) best = { place, away };
   }
   return best?.place ?? null;
-}
-
-/** Share of the words around a mark that must be where they were for the part of the page to have stayed. */
-const STILL_AROUND = 0.9;
-
-/** Returns whether nearly all words up and down the page from a mark are where they were. */
-function isStillAround({ was, onPage, now, went }: Papers, m: Mark): boolean {
-  const near = (onPage.get(m.page) ?? []).filter((i) => Math.abs(itemAt(was, i).rect.y - m.rect.y) <= PART);
-  const still = near.filter((i) => {
-    const to = now[went[i] ?? -1];
-    return to !== undefined && to.page === m.page && isAt(to.rect, itemAt(was, i).rect);
-  });
-  return still.length > 0 && still.length >= STILL_AROUND * near.length;
 }
 
 /**

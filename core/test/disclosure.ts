@@ -1,4 +1,4 @@
-/** A disclosure of one page in many versions, for tests of documents that come again. */
+/** A one-page disclosure and its variants, for tests that compare documents. */
 import type { DocumentFacts } from '../packet/resolve';
 import type { PrintedPlace } from '../reading/types';
 import { facts, page, printedPlace } from './support';
@@ -20,7 +20,7 @@ export function paper(pages: string[][], places: PrintedPlace[] = [], id = 'doc'
   return facts(made, id, 'Paper', places);
 }
 
-/** Its lines. */
+/** The lines of the disclosure. */
 export const CLAUSES = [
   'Disclosure of lead based paint for one home',
   'The seller tells what is known about old paint in the rooms of this home',
@@ -34,14 +34,14 @@ export const CLAUSES = [
 /** Returns the blank of a line, by the line's index. */
 export const blank = (line: number, kind: PrintedPlace['kind'], role: PrintedPlace['role'], x = 170): PrintedPlace =>
   printedPlace({ kind, role, ordinal: role === 'unknown' ? null : 1, rect: { x, y: 56 + 24 * line, w: 110, h: 16 } });
-/** Its blanks. */
+/** The printed places of the disclosure. */
 export const PLACES = [
   blank(5, 'signature', 'seller'),
   blank(6, 'signature', 'buyer'),
   blank(7, 'text', 'unknown', 135),
 ];
-/** Returns it with its lines changed, and with these blanks. */
+/** Returns the disclosure with its lines changed. */
 export const form = (change: (lines: string[]) => string[] = (l) => l, places = PLACES) =>
   paper([change([...CLAUSES])], places);
-/** Returns a change that replaces words in each line. */
+/** Returns a change of lines that replaces text in each of them. */
 export const replaced = (from: string, to: string) => (lines: string[]) => lines.map((l) => l.replace(from, to));

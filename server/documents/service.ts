@@ -59,13 +59,13 @@ const PAGES_A_STEP = 10;
 /** The document was deleted while being read. */
 class Deleted extends Error {}
 
-/** Returns the printed places of a document as people have decided about them before; null where nobody has. */
+/** Returns the printed places of a document with people's corrections of earlier packets; null if there are none. */
 export type LearnedOf = (ctx: Context, row: q.DocumentRow, facts: FactsFile) => Promise<PrintedPlace[] | null>;
 
 /**
  * Reads the pages of a document and reports progress. A file that cannot be read is set aside with the reason.
  *
- * @param learnedOf what reading learns from documents of before
+ * @param learnedOf returns the places with people's corrections
  */
 export async function readDocument(ctx: Context, id: string, learnedOf: LearnedOf): Promise<void> {
   const db = ctx.database.pool;
@@ -91,7 +91,7 @@ export async function readDocument(ctx: Context, id: string, learnedOf: LearnedO
   await documentRead(ctx, row);
 }
 
-/** Stores what was read, with what people have decided about its places before. */
+/** Stores what was read, with people's corrections of earlier packets. */
 async function storeFacts(
   ctx: Context,
   row: q.DocumentRow,

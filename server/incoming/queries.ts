@@ -1,7 +1,7 @@
-/** Database queries for incoming contracts. */
+/** SQL for incoming contracts. */
 import type { Db } from '../db/pool';
 
-/** An incoming contract: a contract that a member uploaded to open a deal with. */
+/** A contract that a member has uploaded to open a deal from it. */
 export interface IncomingRow {
   id: string;
   member_id: string;

@@ -72,22 +72,22 @@ export async function newestOfKnown(db: Db, knownId: string): Promise<string | n
 export interface SentRow {
   document_id: string;
   packet_id: string;
-  packet_name: string;
   executed: boolean;
+  /** Whether it was declined, withdrawn or lapsed. */
   went_wrong: boolean;
   sent_at: Date;
   deal_id: string;
   address: string;
 }
 
-/** Ends of a packet that did not go well. */
-const WENT_WRONG = `p.status in ('declined', 'withdrawn', 'lapsed')`;
+/** Number of the newest documents that are one known document, among which packets are searched. */
+const MOST_DOCUMENTS = 500;
 
 /**
- * Returns packets with a known document that were sent: those that went best, executed ones first, and the last ones. Those
- * that ended without being executed come after all others.
+ * Returns sent packets with a known document: executed ones, and the last ones. Packets that ended without being executed
+ * come last.
  *
- * @param limit the number of each
+ * @param limit the number of executed ones, and of the last ones
  */
 export async function sentWith(
   db: Db,
@@ -96,13 +96,15 @@ export async function sentWith(
   limit: number,
 ): Promise<SentRow[]> {
   const r = await db.query<SentRow>(
-    `with sent as (
-       select d.id as document_id, p.id as packet_id, p.name as packet_name, p.status = 'executed' as executed,
-         ${WENT_WRONG} as went_wrong, p.sent_at, l.id as deal_id, l.address
-       from document d join packet_document c on c.document_id = d.id join packet p on p.id = c.packet_id
+    `with newest as (
+       select id from document where known_id = $1 and facts_sha256 is not null and not sealed
+       order by id desc limit ${MOST_DOCUMENTS}
+     ), sent as (
+       select d.id as document_id, p.id as packet_id, p.status = 'executed' as executed,
+         p.status in ('declined', 'withdrawn', 'lapsed') as went_wrong, p.sent_at, l.id as deal_id, l.address
+       from newest d join packet_document c on c.document_id = d.id join packet p on p.id = c.packet_id
          join deal l on l.id = p.deal_id
-       where d.known_id = $1 and d.facts_sha256 is not null and not d.sealed and p.sent_at is not null
-         and p.id is distinct from $2::text
+       where p.sent_at is not null and p.id is distinct from $2::text
      ), best as (
        (select * from sent order by went_wrong, executed desc, sent_at desc, packet_id limit $3)
        union (select * from sent order by went_wrong, sent_at desc, packet_id limit $3)

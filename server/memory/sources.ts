@@ -1,4 +1,4 @@
-/** Where what is remembered of a document comes from: a form of the shelf, or the packet in which it went best. */
+/** The form or the sent packet from which marks are offered again. */
 import { withoutDeal } from '@gatepath/core/memory';
 import { tagValues } from '@gatepath/core/merge';
 import type { Draft } from '@gatepath/core/packet';
@@ -9,6 +9,7 @@ import { dealOr404, factsOfDeal } from '../deal-records/deals';
 import { documentById, type DocumentRow } from '../documents/queries';
 import { factsFiles } from '../documents/service';
 import type { Member } from '../firm/queries';
+import { itemAt } from '@gatepath/core/sure';
 import { newId } from '../ids';
 import { draftOf } from '../packets/queries';
 import { mayUseItem } from '../sharing/queries';
@@ -16,7 +17,7 @@ import { itemById, lastEditions } from '../shelf/queries';
 import * as q from './queries';
 import { orNull } from './remember';
 
-/** Where what is remembered of a document comes from. */
+/** A form of the shelf, or a sent packet as a form. */
 export interface Source {
   knownId: string;
   /** The earlier document. */
@@ -44,37 +45,47 @@ export async function formSource(ctx: Context, knownId: string, member: Member):
   return null;
 }
 
-/** Number of packets that went best, and of the last ones, among which people's corrections are searched. */
-const MOST_SENT = 4;
+/** Number of executed packets, and of the last ones, among which the one to repeat is chosen. */
+const MOST_SENT = 2;
 
-/**
- * Returns the packet with a known document that is repeated, as a form without anybody of that deal: one in which people have
- * corrected what was read first, then an executed one, then the last one that was sent.
- *
- * @param exceptPacketId a packet that does not count, if it has the document itself
- */
-export async function sentSource(ctx: Context, knownId: string, exceptPacketId: string | null): Promise<Source | null> {
-  const sent = await q.sentWith(ctx.database.pool, knownId, exceptPacketId, MOST_SENT);
-  const went = sent.some((row) => !row.went_wrong) ? sent.filter((row) => !row.went_wrong) : sent;
-  const sources: Source[] = [];
-  for (const row of went) {
-    const source = await asForm(ctx, knownId, row);
-    if (source) sources.push(source);
-  }
-  if (sources.length < 2) return sources[0] ?? null;
-  const files = sources.map(({ form, document }) => ({ form, before: factsFiles(ctx, [document])[0] }));
-  const asked = files.flatMap(({ form, before }) => (before ? [{ form, before }] : []));
-  const counts = await orNull(ctx.work.run('corrections', { sent: asked }, knownId));
-  return sources[Math.max(0, counts?.findIndex((n) => n > 0) ?? 0)] ?? null;
+/** A packet that was sent with a known document. */
+interface Sent {
+  row: q.SentRow;
+  draft: Draft;
+  document: DocumentRow;
 }
 
-/** Returns a document of a packet as a form: slots in place of people, and nothing that names the deal; null if nothing is on it. */
-async function asForm(ctx: Context, knownId: string, sent: q.SentRow): Promise<Source | null> {
+/**
+ * Returns the sent packet with a known document that is to be repeated: one in which people have corrected what was read
+ * first, then an executed one, then the last one that was sent. Null if there is none.
+ *
+ * @param exceptPacketId a packet that is not considered
+ */
+export async function bestSent(ctx: Context, knownId: string, exceptPacketId: string | null): Promise<Sent | null> {
   const db = ctx.database.pool;
-  const document = await documentById(db, sent.document_id);
-  if (!document) return null;
-  const { draft } = await draftOf(db, sent.packet_id);
-  const tags = tagValues(factsOfDeal(await dealOr404(db, sent.deal_id)), draft.parties);
+  const rows = await q.sentWith(db, knownId, exceptPacketId, MOST_SENT);
+  const went = rows.some((row) => !row.went_wrong) ? rows.filter((row) => !row.went_wrong) : rows;
+  const sent: Sent[] = [];
+  for (const row of went) {
+    const document = await documentById(db, row.document_id);
+    if (document) sent.push({ row, document, draft: (await draftOf(db, row.packet_id)).draft });
+  }
+  if (sent.length < 2) return sent[0] ?? null;
+  const files = factsFiles(
+    ctx,
+    sent.map((s) => s.document),
+  );
+  const asked = sent.map(({ draft }, i) => ({ draft, document: itemAt(files, i) }));
+  const counts = await orNull(ctx.work.run('corrections', { sent: asked }, knownId));
+  return sent[Math.max(0, counts?.findIndex((n) => n > 0) ?? 0)] ?? null;
+}
+
+/** Returns the best sent packet as a form: slots in place of people, and nothing that names the deal; null if nothing is on the document. */
+export async function sentSource(ctx: Context, knownId: string, exceptPacketId: string): Promise<Source | null> {
+  const best = await bestSent(ctx, knownId, exceptPacketId);
+  if (!best) return null;
+  const { row, draft, document } = best;
+  const tags = tagValues(factsOfDeal(await dealOr404(ctx.database.pool, row.deal_id)), draft.parties);
   const people = slotsOfPeople(draft.parties, newId);
   const form = formFrom({ draft, people, tags, newId }, document.id, document.id, document.name);
   const gates = draft.gates.map((g) => ({ ...g, partyIds: g.partyIds.flatMap((p) => people.get(p)?.id ?? []) }));
@@ -86,9 +97,9 @@ async function asForm(ctx: Context, knownId: string, sent: q.SentRow): Promise<S
     from: {
       kind: 'packet',
       name: document.name,
-      address: sent.address,
-      sentAt: sent.sent_at.toISOString(),
-      executed: sent.executed,
+      address: row.address,
+      sentAt: row.sent_at.toISOString(),
+      executed: row.executed,
     },
   };
 }

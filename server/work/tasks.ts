@@ -145,19 +145,22 @@ export const tasks = {
     const [before, after] = await factsIn([t.before, t.after]);
     return before && after ? relationOf(before, after) : null;
   },
-  /** Returns how many places of each document people have decided otherwise than they were read. */
-  corrections: async (t: { sent: { form: Draft; before: FactsFile }[] }): Promise<number[]> => {
+  /** Returns the number of corrections on each document: see `countCorrections`. */
+  corrections: async (t: { sent: { draft: Draft; document: FactsFile }[] }): Promise<number[]> => {
     const { countCorrections } = await import('@gatepath/core/memory');
     const { factsIn } = await import('../pdf/facts-file');
-    const documents = await factsIn(t.sent.map((s) => s.before));
-    return t.sent.map(({ form }, i) => countCorrections({ form, before: itemAt(documents, i) }));
+    const documents = await factsIn(t.sent.map((s) => s.document));
+    return t.sent.map(({ draft }, i) => countCorrections({ draft, document: itemAt(documents, i) }));
   },
-  /** Returns the printed places of a document as people decided about them on an earlier one; null if it is another document. */
-  learn: async (t: { form: Draft; before: FactsFile; after: FactsFile }): Promise<PrintedPlace[] | null> => {
+  /** Returns the printed places of a document with the corrections on an earlier one; null if it is another document. */
+  learn: async (t: {
+    sent: { draft: Draft; document: FactsFile };
+    after: FactsFile;
+  }): Promise<PrintedPlace[] | null> => {
     const { learnedPlaces } = await import('@gatepath/core/memory');
     const { factsIn } = await import('../pdf/facts-file');
-    const [before, after] = await factsIn([t.before, t.after]);
-    return before && after ? learnedPlaces({ form: t.form, before }, after) : null;
+    const [document, after] = await factsIn([t.sent.document, t.after]);
+    return document && after ? learnedPlaces({ draft: t.sent.draft, document }, after) : null;
   },
   /** Places what was on a document the last time for the people of a draft. */
   recall: async (t: { form: Draft; before: FactsFile; after: FactsFile; draft: Draft }): Promise<Recalled | null> => {

@@ -84,7 +84,7 @@ export function DeskScreen({ packet, bench, finish, PathPart = PathPanel }: Desk
   );
 }
 
-/** Returns a function that does something once edits that are made with it are part of the draft. */
+/** Returns a function that calls `act` after the next render, when the draft contains the edits made in the same event. */
 function useAfterEdit(act: () => void): () => void {
   const [waits, setWaits] = useState(false);
   useEffect(() => {
@@ -153,7 +153,7 @@ interface PanelOfProps {
   PathPart: Panel;
   /** Shows the pages, if they are behind a tab. */
   onGo?: () => void;
-  /** Asks whether to send once the edits of now are made. */
+  /** Opens the send dialog after the edits made in the same event. */
   onSend?: () => void;
 }
 

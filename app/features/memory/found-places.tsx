@@ -1,4 +1,4 @@
-/** Marks of the last time that somebody should look at before they are placed: each with the part of the page it would be on. */
+/** A list of recalled marks to review before they are placed, each with a crop of its page. */
 import { ScrollView, View } from 'react-native';
 import { KINDS, type Draft, type Mark } from '@gatepath/core/packet';
 import type { DocumentView, RememberedView } from '@gatepath/contract';
@@ -8,17 +8,18 @@ import { Stack } from '../../ui/layout';
 import { Switch } from '../../ui/switch';
 import { Small } from '../../ui/text';
 import { Crop } from '../pages/crop';
+import { AtRect } from '../pages/mark-box';
 import { TEXT } from './words';
 
 type Remembered = NonNullable<RememberedView['remembered']>;
 
-/** Number of marks that are shown at most. */
+/** Maximum number of marks shown. */
 const MOST = 40;
-/** Height of the list where the page needs the room, in pixels. */
+/** Maximum height of the list on a phone, in pixels. */
 const LOW = 320;
 
-/** Returns the marks to look at: uncertain ones, then those that were found elsewhere on another edition. */
-export function toLookAt({ kind, marks, doubtful, elsewhere }: Remembered): { uncertain: Mark[]; moved: Mark[] } {
+/** Returns the marks to review: uncertain ones and, on another edition, those that moved. */
+export function toReview({ kind, marks, doubtful, elsewhere }: Remembered): { uncertain: Mark[]; moved: Mark[] } {
   const ids = new Set(kind === 'edition' ? elsewhere : []);
   return { uncertain: doubtful, moved: marks.filter((m) => ids.has(m.id)) };
 }
@@ -33,7 +34,7 @@ interface FoundPlacesProps {
 }
 
 export function FoundPlaces({ document, draft, remembered, isShort, isOn, onTurn }: FoundPlacesProps) {
-  const { uncertain, moved } = toLookAt(remembered);
+  const { uncertain, moved } = toReview(remembered);
   const all = [...uncertain, ...moved];
   return (
     <ScrollView
@@ -58,7 +59,7 @@ export function FoundPlaces({ document, draft, remembered, isShort, isOn, onTurn
   );
 }
 
-/** Returns whose a mark is, what it is, and on which page. */
+/** Returns the label of a mark: its person, kind and page. */
 function nameOf(draft: Draft, { kind, partyId, page }: Mark): string {
   const who = draft.parties.find((p) => p.id === partyId);
   return who ? TEXT.whose(who.name, KINDS[kind].word, page) : TEXT.ofNobody(KINDS[kind].word, page);
@@ -72,17 +73,9 @@ function CropOf({ document, mark: { page: number, rect } }: { document: Document
   return (
     <Crop page={page} url={url} rect={rect} label={TEXT.cropOf(number)}>
       {(scale) => (
-        <View
-          style={{
-            position: 'absolute',
-            left: rect.x * scale,
-            top: rect.y * scale,
-            width: rect.w * scale,
-            height: rect.h * scale,
-            borderWidth: 2,
-            borderColor: p.brick,
-          }}
-        />
+        <AtRect rect={rect} scale={scale}>
+          <View style={{ flex: 1, borderWidth: 2, borderColor: p.brick }} />
+        </AtRect>
       )}
     </Crop>
   );

@@ -105,8 +105,8 @@ test('what is left out is said, also where there is little room', async () => {
   expect(textContent).toContain('differs from the paper');
   expect(textContent).toContain('7 words added and 1 word gone');
   expect(textContent).toContain('3 marks left out because this packet has no Buyer 1.');
-  expect(textContent).toContain('It is not certain where 1 mark belongs.');
-  expect(textContent).toContain('2 marks could not be found again and are left out.');
+  expect(textContent).toContain('1 mark may not belong where it was found.');
+  expect(textContent).toContain('2 marks could not be matched to this paper and were left out.');
 });
 
 test('uncertain and moved marks are looked at one by one; uncertain ones are placed only if somebody chooses them', async () => {
@@ -122,8 +122,8 @@ test('uncertain and moved marks are looked at one by one; uncertain ones are pla
     doubtful: [doubtful],
     elsewhere: ['m3'],
   });
-  const look = await screen.findByTestId('look-at-places');
-  expect(look.textContent).toBe('Look at 1 uncertain mark and 1 moved mark');
+  const look = await screen.findByTestId('review-places');
+  expect(look.textContent).toBe('Review 1 uncertain mark and 1 moved mark');
   expect(screen.getByTestId('place-remembered').textContent).toBe('Place the 2 marks');
   fireEvent.click(look);
   expect(screen.getByTestId('found-places').textContent).toContain('Agnes Thorvald: initials, page 1');
@@ -135,7 +135,7 @@ test('uncertain and moved marks are looked at one by one; uncertain ones are pla
 
 test('where nothing is certain, nothing is placed until somebody chooses a mark', async () => {
   const { state } = desk({ marks: [], doubtful: [mark], uncertain: 1 }, { atOnce: true });
-  fireEvent.click(await screen.findByTestId('look-at-places'));
+  fireEvent.click(await screen.findByTestId('review-places'));
   expect(screen.queryByTestId('place-remembered')).toBeNull();
   fireEvent.click(screen.getByTestId('found-uncertain'));
   fireEvent.click(screen.getByTestId('place-remembered'));

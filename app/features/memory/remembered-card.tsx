@@ -11,7 +11,7 @@ import { Row } from '../../ui/layout';
 import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, Card, IconButton, Note, Trouble } from '../../ui/pieces';
 import { Heading, Small } from '../../ui/text';
-import { FoundPlaces, toLookAt } from './found-places';
+import { FoundPlaces, toReview } from './found-places';
 import { TEXT } from './words';
 
 type Remembered = NonNullable<RememberedView['remembered']>;
@@ -33,7 +33,7 @@ const OFTEN = 3;
 /**
  * Shows an offer for each document of a draft that was sent before and has nothing on it yet, and what was placed.
  *
- * @param onSend asks whether to send, once what is placed is part of the draft
+ * @param onSend opens the send dialog after the marks are placed
  * @param only shows the card of this document alone, without what goes without saying: on a phone the page needs the room
  */
 export function RememberedCards({ on, only, onSend }: { on: On; only?: string; onSend?: (() => void) | undefined }) {
@@ -201,7 +201,7 @@ function OfferActs({ remembered, mayBeSent, onSend, onPlace, onDismiss }: OfferA
   );
 }
 
-/** Returns which of the marks are placed: those found for certain, unless somebody has chosen otherwise. */
+/** Returns the marks that are placed: at first those found for certain, until a member turns one on or off. */
 function useChosen(remembered: Remembered | null | undefined) {
   const [turned, setTurned] = useState<Record<string, boolean>>({});
   const uncertain = new Set(remembered?.doubtful.map((m) => m.id));
@@ -221,15 +221,15 @@ interface ToReviewProps {
   chosen: ReturnType<typeof useChosen>;
 }
 
-/** What somebody should look at, place by place; nothing where there is no such mark. */
+/** A button that shows the marks to review; nothing if there are none. */
 function ToReview({ remembered, document, draft, isShort, chosen }: ToReviewProps) {
   const [open, setOpen] = useState(false);
-  const { uncertain, moved } = toLookAt(remembered);
+  const { uncertain, moved } = toReview(remembered);
   if (!(uncertain.length + moved.length)) return null;
   return (
     <>
-      <Button kind="quiet" onPress={() => setOpen(!open)} fit testID="look-at-places">
-        {open ? TEXT.hide : TEXT.look(uncertain.length, moved.length)}
+      <Button kind="quiet" onPress={() => setOpen(!open)} fit testID="review-places">
+        {open ? TEXT.hide : TEXT.review(uncertain.length, moved.length)}
       </Button>
       {open ? (
         <FoundPlaces

@@ -24,18 +24,20 @@ export const TEXT = {
   roomFor: (names: string[]) => `Room was found for ${listWords(names)}, for whom the paper has no line.`,
   nobodyIs: (slots: string[], marks: number) =>
     `${count(marks, 'mark')} left out because this packet has no ${listWords(slots)}.`,
-  lost: (n: number) => `${count(n, 'mark')} could not be found again and ${n === 1 ? 'is' : 'are'} left out.`,
-  uncertain: (n: number) => `It is not certain where ${count(n, 'mark')} ${n === 1 ? 'belongs' : 'belong'}.`,
-  look: (uncertain: number, elsewhere: number) =>
-    `Look at ${listWords([uncertain ? count(uncertain, 'uncertain mark') : '', elsewhere ? count(elsewhere, 'moved mark') : ''].filter(Boolean))}`,
-  hide: 'Hide them',
+  lost: (n: number) =>
+    `${count(n, 'mark')} could not be matched to this paper and ${n === 1 ? 'was' : 'were'} left out.`,
+  uncertain: (n: number) =>
+    n === 1 ? '1 mark may not belong where it was found.' : `${n} marks may not belong where they were found.`,
+  review: (uncertain: number, elsewhere: number) =>
+    `Review ${listWords([uncertain ? count(uncertain, 'uncertain mark') : '', elsewhere ? count(elsewhere, 'moved mark') : ''].filter(Boolean))}`,
+  hide: 'Hide',
   // found-places.tsx
   whose: (name: string, what: string, page: number) => `${name}: ${what}, page ${page}`,
   ofNobody: (what: string, page: number) => `${what.charAt(0).toUpperCase()}${what.slice(1)}, page ${page}`,
-  isUncertain: 'Uncertain. Place it here?',
-  isElsewhere: 'Found elsewhere than last time.',
+  isUncertain: 'Not certain. Turn on to place it here.',
+  isElsewhere: 'In a different place than last time.',
   cropOf: (page: number) => `Where it would be on page ${page}`,
-  andMore: (n: number) => `${count(n, 'more mark')} can be checked on the pages.`,
+  andMore: (n: number) => `${count(n, 'more mark')} not shown here. Check them on the pages.`,
   stillOpen: (n: number) => `${count(n, 'printed place')} will still need a decision.`,
   nothingElse: 'Names and filled-in text from that deal are not copied.',
   place: (marks: number, rules: number) =>
