@@ -109,6 +109,8 @@ export const kitUseBody = object({
   saveValues: yup.boolean().default(false),
   /** The colleague in whose name it is sent. */
   forId: id(),
+  /** How many packets of the deal the preview counted: where there are more by now, nothing is made. */
+  uses: yup.number().integer().min(0).max(100_000),
 });
 /** The type of `kitUseBody`. */
 export type KitUseBody = yup.InferType<typeof kitUseBody>;

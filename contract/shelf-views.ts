@@ -160,8 +160,8 @@ export const kitTrial = named('KitTrial', {
   findings: list(shape({ sentence: text(), severity: oneOf(['stops', 'warns']) })),
   /** Tags of its forms for which the deal has nothing. */
   unknown: list(tagDef),
-  /** Whether a packet of the deal was made of it before. */
-  used: flag(),
+  /** How many packets of the deal were made of it before. */
+  uses: whole(),
   /** What the deal needs and this packet would meet. */
   meets: list(text()),
   locks,

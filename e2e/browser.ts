@@ -44,13 +44,31 @@ export const byLabel = (label: string) => `[aria-label="${label}"]`;
 /** Waits for an element, brings it into sight and clicks it like a user. */
 export const tap = (page: Page, testId: string): Promise<void> => tapOn(page, byTestId(testId));
 
-/** Taps the element that a selector finds, once it has stopped moving. */
+/** Taps the element that a selector finds, once it has stopped moving; again, if it moved away under the finger. */
 export async function tapOn(page: Page, selector: string): Promise<void> {
-  const el = await page.waitForSelector(`${selector}:not([aria-disabled="true"])`, { visible: true });
-  await el!.scrollIntoView();
-  await rests(el!);
-  await el!.click();
-  did(page, 1, 0);
+  for (let tries = 0; tries < 5; tries++) {
+    const el = await page.waitForSelector(`${selector}:not([aria-disabled="true"])`, { visible: true });
+    await el!.scrollIntoView();
+    await rests(el!);
+    if (!(await touched(el!, selector))) continue;
+    did(page, 1, 0);
+    return;
+  }
+  throw new Error(`${selector} did not get the touch: something lies over it, or it does not rest.`);
+}
+
+/** Clicks an element. Returns whether it, or what was drawn in its place, got the click: what loads may push it away. */
+async function touched(el: ElementHandle<Element>, selector: string): Promise<boolean> {
+  await el.evaluate((_, sought) => {
+    const at = document.documentElement;
+    at.removeAttribute('data-touched');
+    const got = (e: Event) =>
+      at.setAttribute('data-touched', (e.target as Element | null)?.closest(sought) ? 'yes' : 'no');
+    document.addEventListener('click', got, { capture: true, once: true });
+  }, selector);
+  await el.click();
+  // Where the click led to another page, nobody is left to ask.
+  return el.evaluate(() => document.documentElement.getAttribute('data-touched') !== 'no').catch(() => true);
 }
 
 /** What a person did on a page: touches, and letters typed. */

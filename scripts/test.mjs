@@ -76,6 +76,19 @@ function check(name, command, args) {
   });
 }
 
+/** The first lines of what a failed test said, without colors and calls. */
+const beginning = (messages) =>
+  messages
+    .join('\n')
+    // eslint-disable-next-line no-control-regex -- colors of a terminal
+    .replace(/\u001b\[\d+m/g, '')
+    .split('\n')
+    .filter((line) => line.trim() && !/^\s+at /.test(line))
+    .slice(0, LINES_OF_A_FAILURE)
+    .map((line) => `\n    ${line.slice(0, 200)}`)
+    .join('');
+const LINES_OF_A_FAILURE = 8;
+
 /** Jest projects, each file told as it is done; tests are counted one by one, and a file that cannot run counts as failed. */
 function jest(projects, extra = []) {
   console.log(`\n── ${projects.join(', ')}`);
@@ -107,7 +120,7 @@ function jest(projects, extra = []) {
   for (const { name, status, assertionResults } of r.testResults) {
     const file = path.relative(ROOT, name);
     const those = assertionResults.filter((one) => one.status === 'failed');
-    failures.push(...those.map((one) => `${file}: ${one.fullName}`));
+    failures.push(...those.map((one) => `${file}: ${one.fullName}${beginning(one.failureMessages)}`));
     if (status === 'failed' && !those.length) failures.push(`${file} did not run`);
   }
   passed += r.numPassedTests;

@@ -1,14 +1,32 @@
 /** The firm's seal: a key and certificate from SEAL_P12, or made at the first start and kept. */
-import { generateKeyPair, X509Certificate } from 'node:crypto';
+import { createPublicKey, generateKeyPair, randomBytes, sign, X509Certificate } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { link, readFile, rm, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { promisify } from 'node:util';
-import forge from 'node-forge';
+import * as asn1js from 'asn1js';
+import {
+  AlgorithmIdentifier,
+  AttributeTypeAndValue,
+  BasicConstraints,
+  Certificate,
+  Extension,
+  PublicKeyInfo,
+  RelativeDistinguishedNames,
+} from 'pkijs';
 import { ConfigError } from '../config';
 import { newSecret } from '../ids';
 import { sealKey, type SealKey } from '../pdf-sealing/cms';
 import { itemAt, lastOf } from '@gatepath/core/sure';
+import { openP12, type P12 } from './p12';
+
+const OID = {
+  commonName: '2.5.4.3',
+  organizationName: '2.5.4.10',
+  keyUsage: '2.5.29.15',
+  basicConstraints: '2.5.29.19',
+  sha256WithRsa: '1.2.840.113549.1.1.11',
+};
 
 /** The firm's seal: key, certificate, and what it says about itself. */
 export interface Seal extends SealKey {
@@ -68,61 +86,69 @@ export const KEY_OPTIONS = {
   privateKeyEncoding: { type: 'pkcs8', format: 'pem' },
 } as const;
 
-/** The tag of a text in UTF-8 (X.690); the package takes it, its types do not. */
-const UTF8_STRING = 12 as never;
-
 /** Returns a new self-signed certificate for ten years and its key, both as PEM in one text. */
 export async function makeSeal(firmName: string, now: Date): Promise<string> {
   return sealOf(await promisify(generateKeyPair)('rsa', KEY_OPTIONS), firmName, now);
 }
 
-/** Returns the seal of a key and certificate that exist. */
+/** Returns the seal of a key that exists, with a new self-signed certificate. */
 export function sealOf(pair: { publicKey: string; privateKey: string }, firmName: string, now: Date): string {
-  const cert = forge.pki.createCertificate();
-  cert.publicKey = forge.pki.publicKeyFromPem(pair.publicKey);
+  const cert = new Certificate({ version: 2 });
   // Positive, at most 20 octets (RFC 5280, 4.1.2.2).
-  cert.serialNumber = '4a' + forge.util.bytesToHex(forge.random.getBytesSync(15));
-  cert.validity.notBefore = new Date(now.getTime() - 3_600_000);
-  cert.validity.notAfter = new Date(now.getTime() + 10 * 365.25 * 86_400_000);
-  const name = [
-    { name: 'commonName', value: firmName, valueTagClass: UTF8_STRING },
-    { name: 'organizationName', value: firmName, valueTagClass: UTF8_STRING },
+  cert.serialNumber = new asn1js.Integer({ valueHex: new Uint8Array([0x4a, ...randomBytes(15)]).buffer });
+  cert.notBefore.value = new Date(now.getTime() - 3_600_000);
+  cert.notAfter.value = new Date(now.getTime() + 10 * 365.25 * 86_400_000);
+  const names = [OID.commonName, OID.organizationName].map((type) =>
+    new AttributeTypeAndValue({ type, value: new asn1js.Utf8String({ value: firmName }) }).toSchema(),
+  );
+  // Each in a set of its own: the package would write them as one name of two values.
+  const sets = names.map((value) => new asn1js.Set({ value: [value] }));
+  const name = RelativeDistinguishedNames.fromBER(new asn1js.Sequence({ value: sets }).toBER());
+  cert.issuer = name;
+  cert.subject = name;
+  const extension = (extnID: string, critical: boolean, value: asn1js.BaseBlock) =>
+    new Extension({ extnID, critical, extnValue: value.toBER() });
+  cert.extensions = [
+    extension(OID.basicConstraints, false, new BasicConstraints().toSchema()),
+    // Bits 0 and 1: digital signature, non-repudiation.
+    extension(OID.keyUsage, true, new asn1js.BitString({ valueHex: new Uint8Array([0xc0]).buffer, unusedBits: 6 })),
   ];
-  cert.setSubject(name);
-  cert.setIssuer(name);
-  cert.setExtensions([
-    { name: 'basicConstraints', cA: false },
-    { name: 'keyUsage', critical: true, digitalSignature: true, nonRepudiation: true },
-  ]);
-  cert.sign(forge.pki.privateKeyFromPem(pair.privateKey), forge.md.sha256.create());
-  return pair.privateKey + forge.pki.certificateToPem(cert);
+  const spki = createPublicKey(pair.publicKey).export({ type: 'spki', format: 'der' });
+  cert.subjectPublicKeyInfo = PublicKeyInfo.fromBER(new Uint8Array(spki).buffer);
+  const algorithm = { algorithmId: OID.sha256WithRsa, algorithmParams: new asn1js.Null() };
+  cert.signature = new AlgorithmIdentifier(algorithm);
+  cert.signatureAlgorithm = new AlgorithmIdentifier(algorithm);
+  cert.tbsView = new Uint8Array(cert.encodeTBS().toBER());
+  const signature = sign('sha256', cert.tbsView, pair.privateKey);
+  cert.signatureValue = new asn1js.BitString({ valueHex: new Uint8Array(signature).buffer });
+  const der = Buffer.from(cert.toSchema(true).toBER());
+  return pair.privateKey + new X509Certificate(new Uint8Array(der)).toString();
 }
 
-/** Reads a PKCS #12 file. Throws `ConfigError` with the way out when it cannot serve. */
-export function fromP12(file: Buffer, password: string, name: string): Seal {
-  let p12: forge.pkcs12.Pkcs12Pfx;
+/** Reads a PKCS #12 file. @throws ConfigError with the way out when it cannot serve */
+export function fromP12(file: Uint8Array, password: string, name: string): Seal {
+  let p12: P12;
   try {
-    p12 = forge.pkcs12.pkcs12FromAsn1(forge.asn1.fromDer(file.toString('binary')), password);
+    p12 = openP12(file, password);
   } catch {
     throw new ConfigError(`SEAL_P12 (${name}) cannot be opened with SEAL_P12_PASSWORD. Check both.`);
   }
-  const bag = (type: string) => p12.getBags({ bagType: type })[type] ?? [];
-  const key = [...bag(forge.pki.oids['pkcs8ShroudedKeyBag']!), ...bag(forge.pki.oids['keyBag']!)][0]?.key;
-  const certs = bag(forge.pki.oids['certBag']!)
-    .map((b) => b.cert)
-    .filter((c): c is forge.pki.Certificate => !!c);
-  if (!key || !certs.length)
+  const key = p12.keys.find((k) => k.asymmetricKeyType === 'rsa');
+  const certificates = p12.certificates.map((c) => new X509Certificate(new Uint8Array(c)));
+  if (!key || !certificates.length)
     throw new ConfigError(`SEAL_P12 (${name}) must hold an RSA key and its certificate. Export it again with both.`);
-  const rsa = key as forge.pki.rsa.PrivateKey;
-  const own = certs.find((c) => (c.publicKey as forge.pki.rsa.PublicKey).n?.equals(rsa.n));
+  const own = certificates.find((c) => c.checkPrivateKey(key));
   if (!own) throw new ConfigError(`SEAL_P12 (${name}): none of its certificates belongs to its key.`);
   const chain = [own];
-  for (let i = 0; i < certs.length; i++) {
-    const issuer = certs.find((c) => !chain.includes(c) && c.subject.hash === lastOf(chain).issuer.hash);
+  for (let i = 0; i < certificates.length; i++) {
+    const issuer = certificates.find((c) => !chain.includes(c) && lastOf(chain).checkIssued(c));
     if (!issuer) break;
     chain.push(issuer);
   }
-  const der = (c: forge.pki.Certificate) =>
-    Buffer.from(forge.asn1.toDer(forge.pki.certificateToAsn1(c)).getBytes(), 'binary');
-  return describe(forge.pki.privateKeyToPem(key), chain.map(der), false);
+  const pem = key.export({ type: 'pkcs8', format: 'pem' });
+  return describe(
+    pem.toString(),
+    chain.map((c) => Buffer.from(new Uint8Array(c.raw))),
+    false,
+  );
 }

@@ -196,9 +196,12 @@ test('what is locked in a kit is not changed by who uses it, neither at once nor
 
 test('the same kit used twice at once on a deal makes one packet, and the other is told', async () => {
   const deal = await way.server.deal('7 Mill Cut', people(2));
-  const both = await Promise.all([use(deal.id), use(deal.id)]);
+  const { uses } = await way.server.ok('tryKit', { params: { dealId: deal.id, shelfId: kit.id }, body: {} });
+  const both = await Promise.all([use(deal.id, { uses }), use(deal.id, { uses })]);
   expect(both.map((r) => r.status).sort()).toEqual([200, 409]);
   expect(both.find((r) => r.status === 409)?.problem.type).toBe('/problems/changed-meanwhile');
+  // However slow the second one is: what it has seen is no longer so.
+  expect((await use(deal.id, { uses })).status).toBe(409);
   expect((await way.server.ok('deal', { params: { dealId: deal.id } })).packets).toHaveLength(1);
 });
 
@@ -266,8 +269,8 @@ test('a packet that went well becomes a kit: people turn into the places they st
   expect(made.draft.gates.map((g) => g.partyIds.length)).toEqual([1, 2]);
   // Used once more, it says so.
   const again = await way.server.ok('tryKit', { params: { dealId: deal.id, shelfId: kept.id }, body: {} });
-  expect([again.used, again.findings[0]!.sentence]).toEqual([
-    true,
+  expect([again.uses, again.findings[0]!.sentence]).toEqual([
+    1,
     'This kit was used on this deal already: “As it went” is in draft.',
   ]);
   expect(

@@ -63,7 +63,7 @@ export async function tryKit(
     gates: draft.gates.map((g) => g.partyIds),
     findings,
     unknown: worked.unknown,
-    used: before > 0,
+    uses: before,
     meets: computed.needs.requirements.filter((r) => r.state === 'open' && types.has(r.paper)).map((r) => r.title),
     locks: locksView(kit.locks),
   };
@@ -115,8 +115,9 @@ export async function useKit(
   body: KitUseBody,
   member: Member,
 ): Promise<string> {
-  const { send, despiteWarnings, saveValues, forId, ...changes } = body;
+  const { send, despiteWarnings, saveValues, forId, uses, ...changes } = body;
   const worked = await workOut(ctx, dealId, kitId, changes, member);
+  if (uses !== undefined && worked.before > uses) throw usedMeanwhile();
   if (send) requireClean(worked.findings, despiteWarnings);
   if (send && forId && forId !== member.id) await inNameOf(ctx.database.pool, forId, member);
   const full = overLimit(worked.made.draft);
@@ -168,8 +169,7 @@ export async function savePacketOfKit(
   const { kit, edition, deal, forms, made } = worked;
   const id = newId();
   await deals.lockDeal(tx.db, deal.id);
-  if ((await q.packetsOfKit(tx.db, deal.id, kit.id)).length !== worked.before)
-    throw new Problem('changed-meanwhile', 'This kit was used on this deal just now. Look at the deal again.');
+  if ((await q.packetsOfKit(tx.db, deal.id, kit.id)).length !== worked.before) throw usedMeanwhile();
   const ids = new Map<string, string>();
   for (const f of forms) ids.set(f.document.id, await copyToDeal(tx.db, f, deal.id, ctx.clock.now()));
   await insertPacket(tx.db, {
@@ -189,6 +189,9 @@ export async function savePacketOfKit(
   tx.afterCommit(() => ctx.live.notify(topics.deal(deal.id)));
   return id;
 }
+
+const usedMeanwhile = () =>
+  new Problem('changed-meanwhile', 'This kit was used on this deal just now. Look at the deal again.');
 
 function requireClean(findings: Worked['findings'], despiteWarnings: boolean): void {
   const stop = findings.find((f) => f.severity === 'stops');

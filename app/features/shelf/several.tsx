@@ -43,16 +43,17 @@ export function SeveralDeals() {
   const [running, setRunning] = useState(false);
   if (!isReady(kit)) return <NotReady query={kit} what={TEXT.theKit} />;
   const isOn = (id: string, t: KitTrial | undefined) =>
-    !!t && !gone[id] && canGo(t) && (turned[id] ?? (!t.used && t.slots.every((s) => s.empty !== 'nobody')));
+    !!t && !gone[id] && canGo(t) && (turned[id] ?? (!t.uses && t.slots.every((s) => s.empty !== 'nobody')));
   const going = ids.filter((id, i) => isOn(id, rows[i]?.data));
   const run = async () => {
     setRunning(true);
     // One after another: what is done stays done, whatever happens to the rest.
     for (const dealId of going) {
+      const uses = rows[ids.indexOf(dealId)]?.data?.uses;
       try {
         const packet = await call('useKit', {
           params: { dealId, shelfId: kitId ?? '' },
-          body: { send: true, despiteWarnings: true, saveValues: false },
+          body: { send: true, despiteWarnings: true, saveValues: false, uses },
         });
         setGone((was) => ({ ...was, [dealId]: { packetId: packet.id, waits: packet.status === 'drafting' } }));
       } catch (error) {

@@ -85,7 +85,7 @@ const trial = (more: Partial<KitTrial> = {}): KitTrial => ({
   gates: [['wren', 'cal']],
   findings: [{ sentence: 'No one fills the place of Buyer 1.', severity: 'warns' }],
   unknown: [],
-  used: false,
+  uses: 0,
   meets: ['Lead paint disclosure'],
   locks: [{ lock: 'schedule', by: 'Odile Farrant' }],
   ...more,

@@ -36,8 +36,19 @@ export function UseKit() {
   const forWhom = (send: boolean) => (send && forId ? { forId } : {});
   const go = (send: boolean) =>
     use.mutate(
-      { ...changes, ...forWhom(send), send, despiteWarnings: true, saveValues: saveValues && !!changes.values },
-      { onSuccess: (packet) => router.replace(`/packets/${packet.id}`) },
+      {
+        ...changes,
+        ...forWhom(send),
+        send,
+        despiteWarnings: true,
+        saveValues: saveValues && !!changes.values,
+        uses: t.uses,
+      },
+      {
+        onSuccess: (packet) => router.replace(`/packets/${packet.id}`),
+        // What was meanwhile changed is shown before it is tried again.
+        onError: () => void trial.refetch(),
+      },
     );
   const stops = t.findings.filter((f) => f.severity === 'stops').length;
   return (
