@@ -145,7 +145,7 @@ function byCipher(name: string, key: Uint8Array, iv: Uint8Array, data: Uint8Arra
   return new Uint8Array(Buffer.concat([new Uint8Array(decipher.update(data)), new Uint8Array(decipher.final())]));
 }
 
-/** RC2 (RFC 2268), which no longer comes with Node: certificates of older programs are encrypted with it. */
+/** Decrypts RC2 (RFC 2268), which no longer comes with Node: certificates of older programs are encrypted with it. */
 function byRc2(key: Uint8Array, iv: Uint8Array, data: Uint8Array): Uint8Array {
   const text = (bytes: Uint8Array) => Buffer.from(bytes).toString('latin1');
   const decipher = forge.rc2.createDecryptionCipher(text(key), key.length * 8);

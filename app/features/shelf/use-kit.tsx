@@ -50,7 +50,6 @@ export function UseKit() {
         onError: () => void trial.refetch(),
       },
     );
-  const stops = t.findings.filter((f) => f.severity === 'stops').length;
   return (
     <Stack grow>
       <Page max={620}>
@@ -70,23 +69,13 @@ export function UseKit() {
         <Findings findings={t.findings} />
         <ActError of={use} />
       </Page>
-      <Foot>
-        <Row gap={8} align="stretch">
-          <Button onPress={() => go(false)} disabled={use.isPending} testID="kit-to-desk" grow>
-            {TEXT.toTheDesk}
-          </Button>
-          <Button
-            kind="main"
-            onPress={() => go(true)}
-            busy={use.isPending}
-            disabled={stops > 0 || trial.isPlaceholderData || settled !== changes}
-            testID="kit-send"
-            style={{ flex: 1.4 }}
-          >
-            {sendWords(t, deal.data.today)}
-          </Button>
-        </Row>
-      </Foot>
+      <Foot
+        trial={t}
+        today={deal.data.today}
+        busy={use.isPending}
+        waits={trial.isPlaceholderData || settled !== changes}
+        onGo={go}
+      />
     </Stack>
   );
 }
@@ -109,14 +98,40 @@ function Head({ dealId, address, name }: { dealId: string; address: string; name
   );
 }
 
+interface FootProps {
+  trial: KitTrial;
+  today: string;
+  busy: boolean;
+  /** Whether the preview is older than what was changed. */
+  waits: boolean;
+  onGo: (send: boolean) => void;
+}
+
 /** Stays at the bottom while the rest scrolls. */
-function Foot({ children }: { children: ReactNode }) {
+function Foot({ trial, today, busy, waits, onGo }: FootProps) {
   const p = usePalette();
+  const isStopped = trial.findings.some((f) => f.severity === 'stops');
   return (
     <View
       style={{ backgroundColor: p.sheet, borderTopWidth: 1, borderColor: p.rule, padding: 10, alignItems: 'center' }}
     >
-      <View style={{ width: '100%', maxWidth: 620 }}>{children}</View>
+      <View style={{ width: '100%', maxWidth: 620 }}>
+        <Row gap={8} align="stretch">
+          <Button onPress={() => onGo(false)} disabled={busy} testID="kit-to-desk" grow>
+            {TEXT.toTheDesk}
+          </Button>
+          <Button
+            kind="main"
+            onPress={() => onGo(true)}
+            busy={busy}
+            disabled={isStopped || waits}
+            testID="kit-send"
+            style={{ flex: 1.4 }}
+          >
+            {sendWords(trial, today)}
+          </Button>
+        </Row>
+      </View>
     </View>
   );
 }
