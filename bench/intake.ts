@@ -1,5 +1,6 @@
 /** Contracts that were filled in: how many of their values are read, and whether what is offered as certain is right. */
-import { INTAKE_FORMS, LATER_FORMS } from './intake/forms';
+import { INTAKE_FORMS } from './intake/forms';
+import { LATER_FORMS } from './intake/later-forms';
 import { measureIntake, type FieldTally } from './intake/measure';
 
 const share = (a: number, b: number) => (b ? `${((100 * a) / b).toFixed(1)} %` : '–');

@@ -164,6 +164,7 @@ async function withoutRunning() {
   if (wanted('types') && touched(/\.tsx?$/)) {
     await check('types', 'node', [TSC, '-p', 'tsconfig.json', '--noEmit']);
     await check('types of the application', 'node', [TSC, '-p', 'app/tsconfig.json', '--noEmit']);
+    await check('types of demo and bench', 'node', [TSC, '-p', 'bench/tsconfig.json', '--noEmit']);
   }
   if (wanted('lint')) {
     const code = (changed ?? ['.']).filter((f) => f === '.' || /\.(?:tsx?|mjs|cjs|js)$/.test(f));
