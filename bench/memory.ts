@@ -19,7 +19,7 @@ import {
 } from '@gatepath/core/memory';
 import { emptyGrid, inkRect, type Rect } from '@gatepath/core/paper';
 import { KIND_OF_PLACE, type DocumentFacts, type Mark } from '@gatepath/core/packet';
-import { linesOf, wordsOf, type PlaceKind } from '@gatepath/core/reading';
+import { filledBlanks, linesOf, wordsOf, type PlaceKind } from '@gatepath/core/reading';
 import { readPlaces } from '@gatepath/core/reading/read';
 import { findAgain } from '@gatepath/core/shelf';
 import { launch } from '../e2e/browser';
@@ -74,11 +74,15 @@ async function factsOf(
   const bare = came.contents.flatMap((c, i) => (c.scan === 'bare' ? [i + 1] : []));
   const read = bare.length ? await readWhole(bytes, bare) : null;
   const { contents, fields } = read ? await contentsOf(read.bytes) : came;
-  const pages = contents.map(({ width, height, glyphs }) => {
-    const words = wordsOf(linesOf(glyphs));
+  const pages = contents.map((content) => {
+    const { width, height, glyphs } = content;
+    const lines = linesOf(glyphs);
+    const words = wordsOf(lines);
     const ink = emptyGrid(width, height);
     for (const w of words) inkRect(ink, w.rect);
-    return { width, height, ink, print: words.map((w) => w.rect), words: words.map((w) => w.text.replace(/\s+/g, '')) };
+    const print = words.map((w) => w.rect);
+    const filled = filledBlanks(content, lines);
+    return { width, height, ink, print, words: words.map((w) => w.text.replace(/\s+/g, '')), filled };
   });
   const facts = { id, name: id, pages, places: readPlaces(contents, fields, '') };
   return { facts, asItCame: read?.asItCame ?? null };

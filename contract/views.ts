@@ -258,6 +258,8 @@ export const packedFacts = named('DocumentFacts', {
       print: list(number()),
       /** The printed words, one a box, with spaces between. */
       words: text(),
+      /** Lines to write on that have words on them, as flat x, y, w, h numbers. */
+      filled: yup.array(number()),
     }),
   ),
   /** What was read on the pages. */

@@ -29,11 +29,11 @@ function printedWords(doc: DocumentFacts): string[] {
   const blanks = groupBy(doc.places, (p) => p.page);
   const out: string[] = [];
   for (const [i, page] of doc.pages.entries()) {
-    const here = blanks.get(i + 1) ?? [];
+    const here = [...(blanks.get(i + 1) ?? []).map((p) => p.rect), ...(page.filled ?? [])];
     for (const [n, rect] of page.print.entries()) {
       if (out.length >= MOST_WORDS) return out;
       const word = plain(page.words[n] ?? '');
-      if (/\d/.test(word) || here.some((p) => inside(rect, p.rect))) continue;
+      if (/\d/.test(word) || here.some((r) => inside(rect, r))) continue;
       const letters = word.replace(/[^\p{L}]+/gu, '');
       if (letters.length > 1) out.push(letters);
     }

@@ -148,6 +148,101 @@ describe('relations', () => {
     expect(relationOf(form(replaced('rooms of', 'rooms, of')), form()).kind).toBe('identical');
   });
 
+  test('what stands on a line is filled in where both have a line there; elsewhere another word is another edition', () => {
+    // Nobody reads a place where a line was filled in before the document came.
+    const places = PLACES.slice(0, 2);
+    const line = { x: 135, y: 218, w: 110, h: 20 };
+    const withLine = (doc: DocumentFacts, at: Rect[]): DocumentFacts => ({
+      ...doc,
+      pages: doc.pages.map((p) => ({ ...p, filled: at })),
+    });
+    const priced = (price: string) => form(replaced('agreed ________', `agreed ${price}`), places);
+    const [was, now] = [priced('412,000'), priced('96,500')];
+    expect(relationOf(was, now).kind).toBe('edition');
+    expect(relationOf(withLine(was, [line]), withLine(now, [line])).kind).toBe('filled');
+    expect(relationOf(withLine(was, [line]), now).kind).toBe('edition');
+    expect(relationOf(was, withLine(now, [line])).kind).toBe('edition');
+    // A word of a clause differs as well.
+    const other = form(
+      (l) => replaced('ten days', 'two days')(replaced('agreed ________', 'agreed 96,500')(l)),
+      places,
+    );
+    expect(relationOf(withLine(was, [line]), withLine(other, [line]))).toMatchObject({
+      kind: 'edition',
+      gone: 1,
+      added: 1,
+    });
+    // Words on lines are no part of what a document is found by.
+    expect(fingerprintOf(withLine(priced('Wren'), [line]))).toEqual(fingerprintOf(withLine(priced('Agnes'), [line])));
+    expect(fingerprintOf(priced('Wren'))).not.toEqual(fingerprintOf(priced('Agnes')));
+  });
+
+  describe('values on lines', () => {
+    /** Returns the disclosure with rows under it; what begins with a capital and ends in a digit stands on a line. */
+    const onLines = (rows: string[]): DocumentFacts => {
+      const doc = form(() => [...CLAUSES, ...rows]);
+      return {
+        ...doc,
+        pages: doc.pages.map((p) => ({
+          ...p,
+          filled: p.print.filter((_, i) => /^[A-Z][a-z]*[0-9]$/.test(p.words[i] ?? '')),
+        })),
+      };
+    };
+
+    test('long values that change places have not moved', () => {
+      const [one, two] = ['Ab1 Cd2 Ef3 Gh4 Ij5 Kl6', 'Mn1 Op2 Qr3 St4 Uv5 Wx6'];
+      const rows = (a: string, b: string) => onLines([`First ${a} pays the rent`, `Second ${b} pays the rest`]);
+      expect(relationOf(rows(one, two), rows(two, one))).toEqual({ kind: 'filled', gone: 0, added: 0, moved: false });
+    });
+
+    test('a word that is found again in another row does not say where the one beside it is', () => {
+      const rows = (a: string, b: string) => onLines([`First ${a} pays`, `The second one ${b} pays the rest`]);
+      expect(relationOf(rows('Wren1 Aald2', 'Agne3'), rows('Mate4 Iban5', 'Wren1')).kind).toBe('filled');
+    });
+
+    test('a line that is gone with what stood on it, and a word where only the other has a line, are another edition', () => {
+      const [withLine, without] = [onLines(['The price is Abcd1 dollars']), onLines(['The price is dollars'])];
+      expect(relationOf(withLine, without)).toMatchObject({ kind: 'edition', gone: 1, added: 0 });
+      expect(relationOf(without, withLine)).toMatchObject({ kind: 'edition', gone: 0, added: 1 });
+      const printed = onLines(['The price is about dollars']);
+      const empty = {
+        ...without,
+        pages: without.pages.map((p, i) => ({
+          ...p,
+          filled: onLines(['The price is Abcd1 dollars']).pages[i]!.filled!,
+        })),
+      };
+      expect(relationOf(printed, empty)).toMatchObject({ kind: 'edition', gone: 1, added: 0 });
+    });
+  });
+
+  test('rows with the same words and values that cross each other are the same rows', () => {
+    const rows = (names: string[]) => [...CLAUSES, ...names.map((name) => `Tenant ${name} date ${name} and rent`)];
+    const lines = (doc: DocumentFacts): DocumentFacts => ({
+      ...doc,
+      pages: doc.pages.map((p) => ({
+        ...p,
+        filled: p.print.flatMap((r, i) => (/^[A-Z][a-z]+[0-9]$/.test(p.words[i] ?? '') ? [r] : [])),
+      })),
+    });
+    const names = ['Wren1', 'Agne2', 'Mate3', 'Priy4', 'Call5'];
+    const was = lines(form(() => rows(names)));
+    for (const order of [
+      [4, 3, 2, 1, 0],
+      [1, 2, 3, 4, 0],
+      [2, 2, 2, 2, 2],
+    ])
+      expect(relationOf(was, lines(form(() => rows(order.map((i) => names[i]!)))))).toMatchObject({
+        kind: 'filled',
+        gone: 0,
+        added: 0,
+        moved: false,
+      });
+    // A row that is gone is not what was filled in.
+    expect(relationOf(was, lines(form(() => rows(names.slice(1))))).kind).toBe('edition');
+  });
+
   test('empty pages are no document that is known', () => {
     expect(relationOf(paper([[]]), paper([[]])).kind).toBe('other');
   });

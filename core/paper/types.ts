@@ -20,6 +20,8 @@ export interface PageFacts {
   print: Rect[];
   /** The words, one for each box. */
   words: string[];
+  /** Lines to write on that have words on them; not known of pages that were read by earlier versions. */
+  filled?: Rect[];
 }
 
 /** Which cells of a page carry ink, as drawn. One bit per cell, row by row. */

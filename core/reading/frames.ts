@@ -46,8 +46,19 @@ function joinDown(lines: DownLine[]): DownLine[] {
 /** Maximum number of lines of a page whose cells are looked for; drawings and maps have more. */
 const MANY = 900;
 
+/** The frames of pages that were asked for already. */
+const kept = new WeakMap<PageContent, Frames>();
+
 /** Returns the cells of a page, and the lines that stand alone. */
 export function framesOf(content: PageContent): Frames {
+  const known = kept.get(content);
+  if (known) return known;
+  const found = findFrames(content);
+  kept.set(content, found);
+  return found;
+}
+
+function findFrames(content: PageContent): Frames {
   const across = joinAcross([
     ...content.across,
     ...content.frames.flatMap((f) => [

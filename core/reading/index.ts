@@ -14,6 +14,7 @@ export {
   type PrintedPlace,
 } from './types';
 export { linesOf, wordsOf } from './text';
+export { filledBlanks } from './filled-blanks';
 export { asksForInitials, asksForSignatures, kindOfWords, roleOfWords, plain } from './words';
 export { placeOfField, type FormField } from './acroform';
 export { suggestType, DOCUMENT_TYPES, TYPE_WORDS, type DocumentType } from './suggest';

@@ -45,6 +45,13 @@ function makeOf(ch: string): Token['made'] {
 
 /** Groups characters by baseline and divides each line into tokens, left to right, top to bottom. */
 export function linesOf(glyphs: Glyph[]): TextLine[] {
+  return rowsOf(glyphs)
+    .map((row) => lineOf(row))
+    .filter((l) => l.tokens.length > 0);
+}
+
+/** Returns characters on one baseline together, from the top. */
+function rowsOf(glyphs: readonly Glyph[]): Glyph[][] {
   const sorted = [...glyphs].sort((a, b) => a.y - b.y || a.x0 - b.x0);
   const rows: Glyph[][] = [];
   for (const g of sorted) {
@@ -53,7 +60,7 @@ export function linesOf(glyphs: Glyph[]): TextLine[] {
     if (last && Math.abs(g.y - last.y) <= Math.max(1.2, 0.22 * Math.min(g.size, last.size))) row.push(g);
     else rows.push([g]);
   }
-  return rows.map((row) => lineOf(row)).filter((l) => l.tokens.length > 0);
+  return rows;
 }
 
 /** Number of spaces side by side that are a blank, underlined or in a cell. */
@@ -107,6 +114,30 @@ function coveredBy(row: Glyph[], letters: Glyph[]): ReadonlySet<Glyph> {
     if (covered >= TYPED_OVER * (g.x1 - g.x0)) out.add(g);
   }
   return out;
+}
+
+/** Number of covered characters of a blank that are a value: one alone may be a letter set close. */
+const TYPED = 2;
+
+/** Returns how far each blank of underscores or dots reaches that has text typed over it. */
+export function typedOver(glyphs: readonly Glyph[]): { x0: number; x1: number; y: number; size: number }[] {
+  return rowsOf(glyphs).flatMap((row) => {
+    const sorted = row.sort((a, b) => a.x0 - b.x0);
+    const letters = sorted.filter((g) => !UNDERSCORE.test(g.ch) && !DOT.test(g.ch) && g.ch.trim() !== '');
+    const covered = coveredBy(sorted, letters);
+    const out: { x0: number; x1: number; y: number; size: number; covered: number; of: string }[] = [];
+    for (const g of sorted) {
+      const of = UNDERSCORE.test(g.ch) ? '_' : DOT.test(g.ch) ? '.' : '';
+      if (!of) continue;
+      const open = out.at(-1);
+      const n = covered.has(g) ? 1 : 0;
+      if (open?.of === of && g.x0 - open.x1 < 0.6 * g.size) {
+        open.x1 = Math.max(open.x1, g.x1);
+        open.covered += n;
+      } else out.push({ x0: g.x0, x1: g.x1, y: g.y, size: g.size, covered: n, of });
+    }
+    return out.filter((run) => run.covered >= (run.of === '.' ? LEADER : TYPED));
+  });
 }
 
 /** How far a dot may be from where the dots of its leader are, as a share of their distance. */

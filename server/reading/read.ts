@@ -1,6 +1,13 @@
 /** Reading pages: where they carry ink (drawn by PDFium), their words and their places (by pdf.js). */
 import { type InkGrid, type Rect, emptyGrid, inkRect, overlapArea, packGrid, setInk } from '@gatepath/core/paper';
-import { linesOf, placeOfField, wordsOf, type PageContent, type PrintedPlace } from '@gatepath/core/reading';
+import {
+  filledBlanks,
+  linesOf,
+  placeOfField,
+  wordsOf,
+  type PageContent,
+  type PrintedPlace,
+} from '@gatepath/core/reading';
 import { readPlaces } from '@gatepath/core/reading/read';
 import type { PackedFacts } from '@gatepath/contract';
 import { cachedContent, pageContent } from '../pdf/content';
@@ -71,8 +78,10 @@ export async function readPages(task: ReadTask, at: (where: string) => void): Pr
     const content = await pageContent(prepared, page);
     if (content.scan === 'bare') scans.push(page);
     if (content.scan === 'worded') await addDrawn(drawn, page, content);
+    const lines = linesOf(content.glyphs);
+    const filled = filledBlanks(content, lines);
     const words = [
-      ...wordsOf(linesOf(content.glyphs)).map((w) => ({ ...w, text: w.text.replace(/\s+/g, '') })),
+      ...wordsOf(lines).map((w) => ({ ...w, text: w.text.replace(/\s+/g, '') })),
       ...content.turned.map((rect) => ({ text: TURNED, rect })),
     ];
     if (content.scan === 'worded') {
@@ -85,8 +94,9 @@ export async function readPages(task: ReadTask, at: (where: string) => void): Pr
       cols: ink.cols,
       rows: ink.rows,
       ink: packGrid(ink),
-      print: words.flatMap(({ rect: r }) => [r.x, r.y, r.w, r.h].map((n) => Math.round(n * 10) / 10)),
+      print: words.flatMap(({ rect }) => flat(rect)),
       words: words.map((w) => w.text || TURNED).join(' '),
+      ...(filled.length ? { filled: filled.flatMap(flat) } : {}),
     });
   }
   const places = readPlaces(contents, form?.places ?? [], task.before)
@@ -105,6 +115,9 @@ const isFilled = ({ page, rect }: PrintedPlace, putOn: PutOn[]) =>
   putOn.some(
     (p) => p.page === page && overlapArea(p.rect, rect) >= FILLED * Math.min(rect.w * rect.h, p.rect.w * p.rect.h),
   );
+
+/** Returns a rectangle as numbers, to a tenth of a point. */
+const flat = (r: Rect) => [r.x, r.y, r.w, r.h].map((n) => Math.round(n * 10) / 10);
 
 const items = (list: unknown[]) => JSON.stringify(list).slice(1, -1);
 
