@@ -26,6 +26,7 @@ test('there is a file for each cipher that programs have used', () => {
   expect(files.map(([name]) => name.split('.')[0]).sort()).toEqual([
     'aes128-sha512',
     'aes256',
+    'no-mac',
     'plain-key',
     'rc2',
     'rc2-128',

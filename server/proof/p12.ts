@@ -72,7 +72,8 @@ const MOST_ITERATIONS = 10_000_000;
 export function openP12(file: Uint8Array, password: string): P12 {
   const pfx = PFX.fromBER(exact(file));
   const safe = octets(pfx.authSafe.content);
-  if (!pfx.macData || !isWhole(pfx.macData, safe, password)) throw new Error('wrong password');
+  // Some programs write none; what is encrypted still opens with its password only.
+  if (pfx.macData && !isWhole(pfx.macData, safe, password)) throw new Error('wrong password');
   const out: P12 = { keys: [], certificates: [] };
   for (const info of AuthenticatedSafe.fromBER(exact(safe)).safeContents) {
     const bytes =
