@@ -8,6 +8,7 @@ import sharp from 'sharp';
 import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
 import { unpackFacts, type DealView, type DocumentView, type PackedFacts, type SigningView } from '@gatepath/contract';
 import { type DraftEdit, type Mark, acceptEdits, canAccept, proposalsOf } from '@gatepath/core/packet';
+import { relationOf } from '@gatepath/core/memory';
 import { verifySealed } from './pdf-sealing/verify';
 import { TestServer, typedHand } from './test/harness';
 import { paper } from './test/papers';
@@ -171,6 +172,7 @@ test('fields of a form are read as marks with their kinds, and values that were 
   const made = await PDFDocument.create();
   const page = made.addPage([612, 792]);
   const font = await made.embedFont(StandardFonts.Helvetica);
+  page.drawText('What the seller knows of the water and the heating of the house', { x: 72, y: 740, size: 12, font });
   const form = made.getForm();
   const at = (y: number) => ({ x: 72, y, width: 180, height: 20, font });
   const text = form.createTextField('Seller1_Phone');
@@ -203,6 +205,11 @@ test('fields of a form are read as marks with their kinds, and values that were 
   expect(named[4]!.field!.required).toBe(true);
   expect(facts.pages[0]!.words).toContain('Wren Alder');
   expect(named[0]!.rect).toEqual({ x: 71.5, y: 71.5, w: 181, h: 21 });
+  // The field is no place any more; that something was filled in there is known.
+  expect(facts.pages[0]!.filled).toEqual([71.5, 111.5, 181, 21]);
+  filled.setText('Callum Pike');
+  const other = await factsOf(await server.uploadReady(deal.id, 'other-fields.pdf', await made.save()));
+  expect(relationOf(unpackFacts('a', 'a', facts), unpackFacts('b', 'b', other)).kind).toBe('filled');
 });
 
 test('pages are left out, turned, reordered and joined; the originals stay', async () => {

@@ -52,10 +52,11 @@ export function relationOf(before: DocumentFacts, after: DocumentFacts): Relatio
     signs.added +
     outsideBlanks({ of: now, to: was, went: came, own: after, others: before, stays: stayed?.now ?? null });
   const kept = went.filter((j) => j >= 0).length;
-  const moved = isMoved(went, (i) => isInBlank(before, itemAt(was, i)));
+  const isValue = (i: number) => isInBlank(before, itemAt(was, i));
+  const moved = isMoved(went, isValue);
   const same = !gone && !added && !moved && before.pages.length === after.pages.length;
   const kind: RelationKind =
-    kept < EDITION * (kept + gone) || kept < EDITION * (kept + added) || !hasTitle(was, went)
+    kept < EDITION * (kept + gone) || kept < EDITION * (kept + added) || !hasTitle(was, went, isValue)
       ? 'other'
       : same
         ? 'filled'
@@ -84,8 +85,8 @@ function signsBetween(before: DocumentFacts, after: DocumentFacts): { gone: numb
 const BLANK = /^[\s_.\u00b7\u2022-]*$/;
 
 /** Returns whether the words of the earlier document's title are there again: those in larger type, or its first words. */
-function hasTitle(was: readonly Word[], went: Int32Array): boolean {
-  const first = was.flatMap(({ page, rect }, i) => (page === 1 ? [{ i, rect }] : []));
+function hasTitle(was: readonly Word[], went: Int32Array, isValue: (i: number) => boolean): boolean {
+  const first = was.flatMap(({ page, rect }, i) => (page === 1 && !isValue(i) ? [{ i, rect }] : []));
   const heights = first.map((w) => w.rect.h).sort((a, b) => a - b);
   const usual = heights[heights.length >> 1] ?? 0;
   const highest = heights.at(-1) ?? 0;

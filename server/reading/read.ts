@@ -2,6 +2,7 @@
 import { type InkGrid, type Rect, emptyGrid, inkRect, overlapArea, packGrid, setInk } from '@gatepath/core/paper';
 import {
   filledBlanks,
+  type FormField,
   linesOf,
   placeOfField,
   wordsOf,
@@ -79,7 +80,8 @@ export async function readPages(task: ReadTask, at: (where: string) => void): Pr
     if (content.scan === 'bare') scans.push(page);
     if (content.scan === 'worded') await addDrawn(drawn, page, content);
     const lines = linesOf(content.glyphs);
-    const filled = filledBlanks(content, lines);
+    const inFields = (form?.filled ?? []).flatMap((f) => (f.page === page ? [f.rect] : []));
+    const filled = [...inFields, ...filledBlanks(content, lines)];
     const words = [
       ...wordsOf(lines).map((w) => ({ ...w, text: w.text.replace(/\s+/g, '') })),
       ...content.turned.map((rect) => ({ text: TURNED, rect })),
@@ -124,8 +126,17 @@ const items = (list: unknown[]) => JSON.stringify(list).slice(1, -1);
 /** Stands for words that do not run left to right: they are print, but they are not read. */
 const TURNED = '\u00b7';
 
-/** Returns the form of the original, if it has one: its fields, and its pages without what the fields draw. */
-async function readForm(task: ReadTask): Promise<{ places: PrintedPlace[]; contents: PageContent[] } | null> {
+/** The form of an original. */
+interface OriginalForm {
+  places: PrintedPlace[];
+  /** Its pages without what the fields draw. */
+  contents: PageContent[];
+  /** Fields for text that have a value already. */
+  filled: FormField[];
+}
+
+/** Returns the form of the original, if it has one. */
+async function readForm(task: ReadTask): Promise<OriginalForm | null> {
   if (!task.original || task.original === task.file) return null;
   const doc = await cachedContent(task.original);
   const fields = await formFields(doc, task.from, task.to);
@@ -134,7 +145,8 @@ async function readForm(task: ReadTask): Promise<{ places: PrintedPlace[]; conte
   for (let page = task.from; page <= task.to; page++) contents.push(await pageContent(doc, page));
   // A field with a value in it keeps that value, which is part of the page now.
   const places = fields.filter((f) => !f.filled).flatMap((f) => placeOfField(f) ?? []);
-  return { places: places.map((p) => ({ ...p, page: p.page - task.from + 1 })), contents };
+  const filled = fields.filter((f) => f.filled && (f.type === 'text' || f.type === 'list'));
+  return { places: places.map((p) => ({ ...p, page: p.page - task.from + 1 })), contents, filled };
 }
 
 /** Returns the ink grid of a drawn page. The background is the most common brightness, so tinted sheets work too. */
