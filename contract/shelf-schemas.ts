@@ -109,7 +109,7 @@ export const kitUseBody = object({
   saveValues: yup.boolean().default(false),
   /** The colleague in whose name it is sent. */
   forId: id(),
-  /** How many packets of the deal the preview counted: where there are more by now, nothing is made. */
+  /** `uses` of the preview. If the kit has made more packets on the deal since, the request is refused. */
   uses: yup.number().integer().min(0).max(100_000),
 });
 /** The type of `kitUseBody`. */

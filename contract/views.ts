@@ -258,7 +258,7 @@ export const packedFacts = named('DocumentFacts', {
       print: list(number()),
       /** The printed words, one a box, with spaces between. */
       words: text(),
-      /** Lines to write on that have words on them, as flat x, y, w, h numbers. */
+      /** Blanks that were filled in before the document came, as flat x, y, w, h numbers. */
       filled: yup.array(number()),
     }),
   ),

@@ -44,7 +44,7 @@ export const byLabel = (label: string) => `[aria-label="${label}"]`;
 /** Waits for an element, brings it into sight and clicks it like a user. */
 export const tap = (page: Page, testId: string): Promise<void> => tapOn(page, byTestId(testId));
 
-/** Taps the element that a selector finds, once it has stopped moving; again, if it moved away under the finger. */
+/** Taps the element that a selector finds, once it has stopped moving. Repeats a tap that missed because the page moved. */
 export async function tapOn(page: Page, selector: string): Promise<void> {
   for (let tries = 0; tries < 5; tries++) {
     const el = await page.waitForSelector(`${selector}:not([aria-disabled="true"])`, { visible: true });
@@ -57,7 +57,7 @@ export async function tapOn(page: Page, selector: string): Promise<void> {
   throw new Error(`${selector} did not get the touch: something lies over it, or it does not rest.`);
 }
 
-/** Clicks an element. Returns whether it, or what was drawn in its place, got the click: what loads may push it away. */
+/** Clicks an element. Returns whether the click reached it, or an element that has replaced it. */
 async function touched(el: ElementHandle<Element>, selector: string): Promise<boolean> {
   await el.evaluate((_, sought) => {
     const at = document.documentElement;
@@ -67,7 +67,7 @@ async function touched(el: ElementHandle<Element>, selector: string): Promise<bo
     document.addEventListener('click', got, { capture: true, once: true });
   }, selector);
   await el.click();
-  // Where the click led to another page, nobody is left to ask.
+  // If the click led to another page, this one cannot be asked any more.
   return el.evaluate(() => document.documentElement.getAttribute('data-touched') !== 'no').catch(() => true);
 }
 

@@ -1,9 +1,10 @@
 /** How two documents are related by their printed words: the same paper, the same with other values, another edition, or neither. */
-import { overlapArea } from '../paper/geometry';
 import type { Rect } from '../paper/types';
 import type { DocumentFacts } from '../packet/resolve';
 import { matchWords, printedForm, wordsOf, type Word } from '../shelf';
-import { groupBy, itemAt } from '../sure';
+import { itemAt } from '../sure';
+import { isInBlank, isInFilled, isInPlace, type Spot } from './in-blank';
+import { samePosition, withStayed } from './same-position';
 
 /** `identical`: word for word; `filled`: only what is in blanks differs; `edition`: words differ; `other`: another document. */
 export const RELATIONS = ['identical', 'filled', 'edition', 'other'] as const;
@@ -37,9 +38,9 @@ export function relationOf(before: DocumentFacts, after: DocumentFacts): Relatio
   if (equal && !signs.gone && !signs.added && before.pages.length === after.pages.length)
     return { kind: was.length ? 'identical' : 'other', gone: 0, added: 0, moved: false };
   // Words that are found by their letters and digits may still be printed otherwise: "$4,100" and "$41.00".
-  const stayed = inPlace(was, now);
+  const stayed = samePosition(was, now);
   const matched = matchWords(was, now);
-  const went = closeGaps(was, now, stayed ? together(stayed, matched) : matched).map((j, i) =>
+  const went = closeGaps(was, now, stayed ? withStayed(stayed, matched) : matched).map((j, i) =>
     j >= 0 && was[i]?.printed !== now[j]?.printed ? -1 : j,
   );
   const came = new Int32Array(now.length).fill(-1);
@@ -47,10 +48,10 @@ export function relationOf(before: DocumentFacts, after: DocumentFacts): Relatio
     if (j >= 0) came[j] = i;
   });
   const gone =
-    signs.gone + outsideBlanks({ of: was, to: now, went, own: before, others: after, stays: stayed?.was ?? null });
+    signs.gone + outsideBlanks({ of: was, to: now, went, own: before, others: after, stayed: stayed?.was ?? null });
   const added =
     signs.added +
-    outsideBlanks({ of: now, to: was, went: came, own: after, others: before, stays: stayed?.now ?? null });
+    outsideBlanks({ of: now, to: was, went: came, own: after, others: before, stayed: stayed?.now ?? null });
   const kept = went.filter((j) => j >= 0).length;
   const isValue = (i: number) => isInBlank(before, itemAt(was, i));
   const moved = isMoved(went, isValue);
@@ -105,49 +106,6 @@ function hasTitle(was: readonly Word[], went: Int32Array, isValue: (i: number) =
 /** Within so many points, words are on one line. */
 const LINE = 4;
 
-/** Words that stand where they stood: with which of the later document each of the earlier is one, and a 1 for each that is. */
-interface Stayed {
-  went: Int32Array;
-  was: Uint8Array;
-  now: Uint8Array;
-}
-
-/** Share of the words of a document that stand where they stood for its layout to be the same. */
-const SAME_LAYOUT = 0.5;
-
-/**
- * Matches words that stand where they stood; null if the layout of the two documents is not the same. The words of a form repeat,
- * row by row, and between values that differ one row may be taken for another.
- */
-function inPlace(was: readonly Word[], now: readonly Word[]): Stayed | null {
-  const keyOf = ({ page, printed }: Word, x: number, y: number) => `${page} ${x} ${y} ${printed}`;
-  const at = new Map(now.map((w, j) => [keyOf(w, Math.round(w.rect.x), Math.round(w.rect.y)), j]));
-  const near = [0, -1, 1];
-  const out = new Int32Array(was.length).fill(-1);
-  const taken = new Uint8Array(now.length);
-  let stay = 0;
-  for (const [i, w] of was.entries())
-    for (const [dx, dy] of near.flatMap((x) => near.map((y) => [x, y] as const))) {
-      const j = at.get(keyOf(w, Math.round(w.rect.x) + dx, Math.round(w.rect.y) + dy));
-      if (j === undefined || taken[j]) continue;
-      out[i] = j;
-      taken[j] = 1;
-      stay++;
-      break;
-    }
-  return stay < SAME_LAYOUT * was.length
-    ? null
-    : { went: out, was: Uint8Array.from(out, (j) => (j >= 0 ? 1 : 0)), now: taken };
-}
-
-/** Returns words as they stayed, and the others as they were matched, where what they were matched with did not stay. */
-function together({ went, now }: Stayed, matched: Int32Array): Int32Array {
-  return went.map((j, i) => {
-    const other = itemAt(matched, i);
-    return j >= 0 || other < 0 || now[other] ? j : other;
-  });
-}
-
 /** Number of words that are looked ahead to go on after a word that differs. */
 const AHEAD = 8;
 
@@ -183,7 +141,7 @@ function isMoved(went: Int32Array, isValue: (i: number) => boolean): boolean {
   for (let i = 0; i < went.length; i++) {
     const j = itemAt(went, i);
     if (isValue(i)) {
-      // Values cross each other: a name may stand in another blank now.
+      // Values do not count as moved text: the same name may stand in another blank now.
       run = 0;
       continue;
     }
@@ -202,50 +160,23 @@ interface Side {
   /** The document that `of` are the words of, and the other one. */
   own: DocumentFacts;
   others: DocumentFacts;
-  /** Which of the words stand where they stood, by a 1 for each; null if the layout is another one. */
-  stays: Uint8Array | null;
+  /** For each word of `of`, 1 if it stands at the same position in both; null if the layout is not the same. */
+  stayed: Uint8Array | null;
 }
 
-/** How far a value may stand from the blank it was written in, in points. */
-const AROUND = 3;
 /** How many words before and after a word are searched for the nearest one that both documents have. */
 const NEIGHBORS = 12;
 
-/** Places of documents by page: each document is compared with several. */
-const kept = new WeakMap<DocumentFacts, ReadonlyMap<number, Rect[]>>();
-
-function placesOn(doc: DocumentFacts, page: number): readonly Rect[] {
-  let places = kept.get(doc);
-  if (!places) {
-    places = new Map([...groupBy(doc.places, (p) => p.page)].map(([n, some]) => [n, some.map((p) => p.rect)]));
-    kept.set(doc, places);
-  }
-  return places.get(page) ?? [];
-}
-
-const filledOn = (doc: DocumentFacts, page: number): readonly Rect[] => doc.pages[page - 1]?.filled ?? [];
-
-/** Returns whether a third of a word is in one of some blanks, or near it. */
-const isIn = (blanks: readonly Rect[], r: Rect) =>
-  blanks.some(
-    ({ x, y, w, h }) =>
-      overlapArea(r, { x: x - AROUND, y: y - AROUND, w: w + 2 * AROUND, h: h + 2 * AROUND }) > 0.3 * r.w * r.h,
-  );
-
-/** Returns whether a word stands in a blank: one that is a place, or one that was filled in before the document came. */
-const isInBlank = (doc: DocumentFacts, { page, rect }: Pick<Word, 'page' | 'rect'>) =>
-  isIn(placesOn(doc, page), rect) || isIn(filledOn(doc, page), rect);
-
-/** Returns the number of words that only one of two documents has and that are not what was written in a blank. */
-function outsideBlanks({ of, to, went, own, others, stays }: Side): number {
+/** Returns the number of words that only one of two documents has and that are not values in blanks. */
+function outsideBlanks({ of, to, went, own, others, stayed }: Side): number {
   let n = 0;
   for (const [i, word] of of.entries()) {
-    if ((went[i] ?? -1) >= 0 || isIn(placesOn(own, word.page), word.rect)) continue;
-    const there = placed(of, to, went, stays, i);
-    // Words in a filled blank are values only if the other document has a blank there, too.
-    const isValue =
-      there && isIn(filledOn(own, word.page), word.rect) && isIn(filledOn(others, there.page), there.rect);
-    if (!there || (!isValue && !isIn(placesOn(others, there.page), there.rect))) n++;
+    if ((went[i] ?? -1) >= 0 || isInPlace(own, word)) continue;
+    const there = placed(of, to, went, stayed, i);
+    // A word in a filled blank is a value only if the other document has a filled blank there, too: otherwise the blank
+    // itself is gone or new.
+    const isValue = there && (isInPlace(others, there) || (isInFilled(own, word) && isInFilled(others, there)));
+    if (!isValue) n++;
   }
   return n;
 }
@@ -255,18 +186,18 @@ function placed(
   of: readonly Word[],
   to: readonly Word[],
   went: Int32Array,
-  stays: Uint8Array | null,
+  stayed: Uint8Array | null,
   i: number,
-): Pick<Word, 'page' | 'rect'> | null {
+): Spot | null {
   const word = itemAt(of, i);
   // Words of its line tell best; a value that stands alone in a cell has none.
-  let near: Pick<Word, 'page' | 'rect'> | null = null;
+  let near: Spot | null = null;
   for (let away = 1; away <= NEIGHBORS; away++)
     for (const k of [i - away, i + away]) {
       const beside = of[k];
       const there = to[went[k] ?? -1];
-      // Values may be found again in other blanks: what stays tells better.
-      if (!beside || !there || beside.page !== word.page || stays?.[k] === 0) continue;
+      // A value may have been matched with the same value in another blank; only words that stayed tell the position.
+      if (!beside || !there || beside.page !== word.page || stayed?.[k] === 0) continue;
       const { x, y, w, h } = word.rect;
       const rect = { x: x + there.rect.x - beside.rect.x, y: y + there.rect.y - beside.rect.y, w, h };
       if (Math.abs(beside.rect.y - word.rect.y) <= h) return { page: there.page, rect };

@@ -20,7 +20,7 @@ export interface PageFacts {
   print: Rect[];
   /** The words, one for each box. */
   words: string[];
-  /** Lines to write on that have words on them; not known of pages that were read by earlier versions. */
+  /** Blanks that were filled in before the document came. Missing for pages that an earlier version read. */
   filled?: Rect[];
 }
 

@@ -1,4 +1,4 @@
-/** Lines with words on them: which of them were filled in, and which underline what is printed. */
+/** Which blanks of a page have a value in them, and which lines underline printed words or divide the page. */
 import { filled, Sheet } from '../test/sheet';
 import { filledBlanks } from './filled-blanks';
 import { linesOf } from './text';
@@ -41,6 +41,10 @@ test('text typed over underscores or dots is found, as far as the blank reaches'
   expect(found(filled().text(60, 300, 'Buyer:').text(100, 300, '_'.repeat(40)))).toEqual([]);
   expect(found(filled().text(60, 300, 'Buyer:').text(88, 300, '_'.repeat(40)))).toEqual([]);
   expect(found(filled().text(60, 300, 'The price is due. It is paid in full.'))).toEqual([]);
+  // A typewriter underlines a word by printing underscores over it.
+  const underlined = filled().text(60, 300, 'The buyer shall not pay.').text(140, 300, '_'.repeat(3));
+  expect(found(underlined)).toEqual([]);
+  expect(found(filled().text(60, 300, 'SELLER DISCLOSURE').text(60, 300, '_'.repeat(18)))).toEqual([]);
 });
 
 test('a value under the caption of its cell is found; cells of text are not', () => {

@@ -1,39 +1,46 @@
-/** Blanks that have words in them already: what stands there was filled in, and differs from packet to packet. */
+/** Blanks that already have a value in them. The value differs from packet to packet; the rest of the page does not. */
 import type { Rect } from '../paper/types';
 import { framesOf, joinAcross } from './frames';
 import { typedOver, type TextLine, type Token } from './text';
 import type { AcrossLine, PageContent } from './types';
 
 /**
- * Returns the blanks of a page that have words in them: underscores and dots with text typed over them, drawn lines with words
- * on them, and cells with words under a caption in smaller type.
+ * Returns the filled blanks of a page: underscores or dots with text typed over them, drawn lines with words on them, and cells
+ * with a value under a caption in smaller type.
  *
  * @param lines  the page's lines of text
  */
 export function filledBlanks(content: PageContent, lines: readonly TextLine[]): Rect[] {
   return [
-    ...typedOver(content.glyphs).map(({ x0, x1, y, size }) => ({ x: x0, y: y - size, w: x1 - x0, h: 1.25 * size })),
+    ...typedOver(content.glyphs).flatMap(({ x0, x1, y, size, free }) =>
+      isUnderlined(x1 - x0, free) ? [] : [{ x: x0, y: y - size, w: x1 - x0, h: 1.25 * size }],
+    ),
     ...filledLines(content, lines),
     ...filledCells(content, lines),
   ];
 }
 
-/** Least length of a line that words were written on, in points, and greatest, as a share of the width of the page's text: longer ones divide sections. */
-const SHORTEST = 30;
-const LONGEST = 0.6;
-/** Least part of a line that its words leave free, in points and as a share: what is underlined to its end is print. */
+/** Least length of a blank that its value leaves free, in points and as a share of the blank. */
 const FREE = 10;
 const FREE_SHARE = 0.1;
-/** How far beyond the ends of a line its words may reach, in points. */
+
+/** Returns whether a line is no longer than the words on it: then it underlines them, and they are printed. */
+const isUnderlined = (length: number, free: number) => free < Math.max(FREE, FREE_SHARE * length);
+
+/** Least length of a drawn line that is a blank, in points. */
+const SHORTEST = 30;
+/** Greatest length of a drawn line that is a blank, as a share of the width of the page's text. Longer ones divide sections. */
+const LONGEST = 0.6;
+/** Tolerance at the ends of a line or cell within which words still belong to it, in points. */
 const OVER = 2;
-/** How far beside a line, in points, the words of its sentence or its caption may be. */
+/** Greatest distance from an end of a line to the words before or after it, in points. */
 const BESIDE = 24;
-/** Where the caption under a line stands: baselines so far below it, in points. */
+/** Distance from a line down to the baseline of its caption, in points. */
 const UNDER = { from: 4, to: 18 };
-/** Maximum number of lines of a page that are looked at; drawings and maps have more. */
+/** Maximum number of drawn lines on a page that is examined. Drawings and maps have more. */
 const MANY = 400;
 
-/** Returns the room over each drawn line that has words on it, is longer than they are, and has words beside or a caption under it. */
+/** Returns the filled blanks that are drawn lines: longer than the words on them, with words beside or a caption below. */
 function filledLines({ across, down, frames }: PageContent, lines: readonly TextLine[]): Rect[] {
   const words = lines.flatMap((l) => l.tokens);
   if (!across.length || across.length > MANY || !words.length) return [];
@@ -52,8 +59,7 @@ function filledLines({ across, down, frames }: PageContent, lines: readonly Text
     const over = wordsOver(on, l);
     const first = over.reduce((x, t) => Math.min(x, t.x0), Infinity);
     const last = over.reduce((x, t) => Math.max(x, t.x1), -Infinity);
-    if (first < l.x0 - OVER || last > l.x1 + OVER) return [];
-    if (first - l.x0 + l.x1 - last < Math.max(FREE, FREE_SHARE * w)) return [];
+    if (first < l.x0 - OVER || last > l.x1 + OVER || isUnderlined(w, first - l.x0 + l.x1 - last)) return [];
     if (!hasBeside(on, l) && !hasCaptionUnder(lines, l)) return [];
     return [{ x: l.x0, y: on.y - on.size, w, h: l.y - on.y + on.size + 1 }];
   });
@@ -62,14 +68,14 @@ function filledLines({ across, down, frames }: PageContent, lines: readonly Text
 const isWord = (t: Token) => t.made === 'word';
 const wordsOver = (line: TextLine, l: AcrossLine) => line.tokens.filter((t) => isWord(t) && t.x0 < l.x1 && t.x1 > l.x0);
 
-/** Returns whether the text goes on right before or right after a line. */
+/** Returns whether there are words close before or close after a line. */
 const hasBeside = (on: TextLine, l: AcrossLine) =>
   on.tokens.some(
     (t) =>
       isWord(t) && ((t.x1 <= l.x0 + OVER && t.x1 > l.x0 - BESIDE) || (t.x0 >= l.x1 - OVER && t.x0 < l.x1 + BESIDE)),
   );
 
-/** Returns whether words under a line stand within its ends: its caption. Words of a paragraph go beyond them. */
+/** Returns whether there is a caption below a line. Text that is wider than the line is a paragraph and not its caption. */
 function hasCaptionUnder(lines: readonly TextLine[], l: AcrossLine): boolean {
   const under = lines.find(
     ({ y, tokens }) => y > l.y + UNDER.from && y < l.y + UNDER.to && tokens.some((t) => t.x0 < l.x1 && t.x1 > l.x0),
@@ -79,20 +85,24 @@ function hasCaptionUnder(lines: readonly TextLine[], l: AcrossLine): boolean {
   return near.every((t) => isWord(t) && t.x0 > l.x0 - OVER && t.x1 < l.x1 + OVER);
 }
 
-/** Height of a cell with a caption and one value, in points. */
+/** Least and greatest height of a cell that holds a caption and one value, in points. */
 const CELL = { from: 14, to: 60 };
-/** How large a caption's type is at most, as a share of the type of the value under it. */
+/** Greatest type size of a caption, as a share of the type size of the value below it. */
 const SMALLER = 0.9;
+/** Maximum number of cells on a page that is examined. */
+const MANY_CELLS = 2_000;
 
-/** Returns the room under the caption of each cell that has one line of words there, in larger type than the caption. */
+/** Returns the room below the caption of each cell that holds exactly a caption and one line in larger type. */
 function filledCells(content: PageContent, lines: readonly TextLine[]): Rect[] {
   const { cells } = framesOf(content);
+  if (cells.length > MANY_CELLS) return [];
   return cells.flatMap((c) => {
     if (c.h < CELL.from || c.h > CELL.to) return [];
     const rows = lines.flatMap((l) => {
       if (l.y <= c.y || l.y > c.y + c.h + 1) return [];
       const inside = l.tokens.filter((t) => t.x0 > c.x - OVER && t.x1 < c.x + c.w + OVER);
-      return inside.length && inside.every(isWord) ? [{ y: l.y, size: Math.max(...inside.map((t) => t.size)) }] : [];
+      const size = inside.reduce((most, t) => Math.max(most, t.size), 0);
+      return inside.length && inside.every(isWord) ? [{ y: l.y, size }] : [];
     });
     const [caption, value] = rows;
     if (rows.length !== 2 || !caption || !value || caption.size > SMALLER * value.size) return [];

@@ -116,27 +116,44 @@ function coveredBy(row: Glyph[], letters: Glyph[]): ReadonlySet<Glyph> {
   return out;
 }
 
-/** Number of covered characters of a blank that are a value: one alone may be a letter set close. */
+/** Least number of underscores that must be covered: a single one may only be set too close to a letter. */
 const TYPED = 2;
 
-/** Returns how far each blank of underscores or dots reaches that has text typed over it. */
-export function typedOver(glyphs: readonly Glyph[]): { x0: number; x1: number; y: number; size: number }[] {
+/** A blank of underscores or dots with text typed over it. */
+export interface TypedOver {
+  x0: number;
+  x1: number;
+  /** Baseline and type size of the blank. */
+  y: number;
+  size: number;
+  /** Length of the blank before and after the text, in points. */
+  free: number;
+}
+
+/** Returns the blanks of underscores or dots that have text typed over them. */
+export function typedOver(glyphs: readonly Glyph[]): TypedOver[] {
   return rowsOf(glyphs).flatMap((row) => {
     const sorted = row.sort((a, b) => a.x0 - b.x0);
     const letters = sorted.filter((g) => !UNDERSCORE.test(g.ch) && !DOT.test(g.ch) && g.ch.trim() !== '');
     const covered = coveredBy(sorted, letters);
-    const out: { x0: number; x1: number; y: number; size: number; covered: number; of: string }[] = [];
+    const out: (Omit<TypedOver, 'free'> & { covered: number; from: number; to: number; isDots: boolean })[] = [];
     for (const g of sorted) {
-      const of = UNDERSCORE.test(g.ch) ? '_' : DOT.test(g.ch) ? '.' : '';
-      if (!of) continue;
-      const open = out.at(-1);
-      const n = covered.has(g) ? 1 : 0;
-      if (open?.of === of && g.x0 - open.x1 < 0.6 * g.size) {
-        open.x1 = Math.max(open.x1, g.x1);
-        open.covered += n;
-      } else out.push({ x0: g.x0, x1: g.x1, y: g.y, size: g.size, covered: n, of });
+      const isDots = DOT.test(g.ch);
+      if (!isDots && !UNDERSCORE.test(g.ch)) continue;
+      let open = out.at(-1);
+      if (!open || open.isDots !== isDots || g.x0 - open.x1 >= 0.6 * g.size) {
+        open = { x0: g.x0, x1: g.x0, y: g.y, size: g.size, covered: 0, from: g.x0, to: g.x0, isDots };
+        out.push(open);
+      }
+      open.x1 = Math.max(open.x1, g.x1);
+      if (!covered.has(g)) continue;
+      if (!open.covered) open.from = g.x0;
+      open.covered++;
+      open.to = g.x1;
     }
-    return out.filter((run) => run.covered >= (run.of === '.' ? LEADER : TYPED));
+    return out
+      .filter((run) => run.covered >= (run.isDots ? LEADER : TYPED))
+      .map(({ x0, x1, y, size, from, to }) => ({ x0, x1, y, size, free: from - x0 + x1 - to }));
   });
 }
 

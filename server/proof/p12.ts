@@ -24,7 +24,7 @@ import {
   type MacData,
 } from 'pkijs';
 
-/** What a PKCS #12 file holds: its keys, and its certificates in DER. */
+/** The contents of a PKCS #12 file: private keys, and certificates in DER. */
 export interface P12 {
   keys: KeyObject[];
   certificates: Buffer[];
@@ -59,9 +59,9 @@ const OLDER: Record<string, { key: number; rc2: boolean }> = {
   '1.2.840.113549.1.12.1.5': { key: 16, rc2: true },
   '1.2.840.113549.1.12.1.6': { key: 5, rc2: true },
 };
-/** What a key is derived for (RFC 7292, B.3). */
+/** Identifiers of what is derived from the password (RFC 7292, B.3). */
 const FOR = { key: 1, iv: 2, mac: 3 };
-/** Number of iterations above which a file is refused: others would hold up the start for minutes. */
+/** Maximum number of hash iterations that a file may ask for. More would delay the server's start by minutes. */
 const MOST_ITERATIONS = 10_000_000;
 
 /**
@@ -72,7 +72,7 @@ const MOST_ITERATIONS = 10_000_000;
 export function openP12(file: Uint8Array, password: string): P12 {
   const pfx = PFX.fromBER(exact(file));
   const safe = octets(pfx.authSafe.content);
-  // Some programs write none; what is encrypted still opens with its password only.
+  // The MAC is optional. Without it, a wrong password is noticed when decryption fails.
   if (pfx.macData && !isWhole(pfx.macData, safe, password)) throw new Error('wrong password');
   const out: P12 = { keys: [], certificates: [] };
   for (const info of AuthenticatedSafe.fromBER(exact(safe)).safeContents) {
@@ -100,7 +100,7 @@ function contentOf({ encryptedContentInfo: info }: EncryptedData, password: stri
   return decrypted(info.contentEncryptionAlgorithm, new Uint8Array(info.getEncryptedContent()), password);
 }
 
-/** Returns whether a file's code of authentication is that of its contents and the password. */
+/** Returns whether a file's MAC matches its contents and the password. */
 function isWhole({ mac, macSalt, iterations }: MacData, safe: Uint8Array, password: string): boolean {
   const hash = HASHES[mac.digestAlgorithm.algorithmId];
   if (!hash) throw new Error('unknown digest');
@@ -120,7 +120,7 @@ function decrypted({ algorithmId, algorithmParams }: AlgorithmIdentifier, data: 
   if (algorithmId === PBES2) return byPbes2(new PBES2Params({ schema: algorithmParams }), data, password);
   const cipher = OLDER[algorithmId];
   if (!cipher) throw new Error('unknown cipher');
-  // PBEParameter: the salt, and how often it is hashed.
+  // pkcs-12PbeParams is a SEQUENCE of salt and iterations (RFC 7292, C).
   const [salt, rounds] = (algorithmParams as asn1js.Sequence).valueBlock.value;
   if (!(salt instanceof asn1js.OctetString) || !(rounds instanceof asn1js.Integer)) throw new Error('damaged');
   const given = { password, salt: bytesOf(salt), rounds: rounds.valueBlock.valueDec };
@@ -156,7 +156,7 @@ function byRc2(key: Uint8Array, iv: Uint8Array, data: Uint8Array): Uint8Array {
   return new Uint8Array(Buffer.from(decipher.output.getBytes(), 'latin1'));
 }
 
-/** Returns a key derived from a password as RFC 7292, appendix B.2 says. */
+/** Returns bytes derived from a password: a key, an initialization vector or a MAC key (RFC 7292, B.2). */
 function derived(
   hash: { name: string; bytes: number; block: number },
   o: { password: string; salt: Uint8Array; rounds: number; use: number; length: number },
@@ -165,7 +165,7 @@ function derived(
   const v = hash.block;
   const filled = (some: Uint8Array) =>
     Uint8Array.from({ length: v * Math.ceil(some.length / v) }, (_, i) => some[i % some.length] ?? 0);
-  // The password as big-endian UTF-16, ended by a zero.
+  // The password in big-endian UTF-16, with a terminating zero (B.1).
   const words = Buffer.from(`${o.password}\0`, 'utf16le').swap16();
   const input = Buffer.concat([filled(o.salt), filled(new Uint8Array(words))]);
   const of = new Uint8Array(v).fill(o.use);
@@ -174,7 +174,7 @@ function derived(
     let a = createHash(hash.name).update(of).update(new Uint8Array(input)).digest();
     for (let i = 1; i < o.rounds; i++) a = createHash(hash.name).update(new Uint8Array(a)).digest();
     out.push(a);
-    // Each block of the input is raised by the digest, repeated to its length, and by one.
+    // Step 6C: adds the digest, repeated to the length of a block, and 1 to each block of the input.
     for (let at = 0; at < input.length; at += v)
       for (let k = v - 1, carry = 1; k >= 0; k--) {
         carry += (input[at + k] ?? 0) + (a[k % hash.bytes] ?? 0);

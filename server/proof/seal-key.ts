@@ -101,7 +101,7 @@ export function sealOf(pair: { publicKey: string; privateKey: string }, firmName
   const names = [OID.commonName, OID.organizationName].map((type) =>
     new AttributeTypeAndValue({ type, value: new asn1js.Utf8String({ value: firmName }) }).toSchema(),
   );
-  // Each in a set of its own: the package would write them as one name of two values.
+  // Each in its own set. Built by the package, both would be in one set, which is a single name with two values.
   const sets = names.map((value) => new asn1js.Set({ value: [value] }));
   const name = RelativeDistinguishedNames.fromBER(new asn1js.Sequence({ value: sets }).toBER());
   cert.issuer = name;

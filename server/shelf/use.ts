@@ -38,7 +38,7 @@ export async function tryKit(
   member: Member,
 ): Promise<KitTrial> {
   const worked = await workOut(ctx, dealId, kitId, changes, member);
-  const { kit, edition, deal, forms, before, findings } = worked;
+  const { kit, edition, deal, forms, uses, findings } = worked;
   const { draft } = worked.made;
   const tags = tagValues(factsOfDeal(deal), draft.parties);
   const says = (text: string) => mergeTags(text, tags).text;
@@ -63,7 +63,7 @@ export async function tryKit(
     gates: draft.gates.map((g) => g.partyIds),
     findings,
     unknown: worked.unknown,
-    uses: before,
+    uses,
     meets: computed.needs.requirements.filter((r) => r.state === 'open' && types.has(r.paper)).map((r) => r.title),
     locks: locksView(kit.locks),
   };
@@ -117,7 +117,7 @@ export async function useKit(
 ): Promise<string> {
   const { send, despiteWarnings, saveValues, forId, uses, ...changes } = body;
   const worked = await workOut(ctx, dealId, kitId, changes, member);
-  if (uses !== undefined && worked.before > uses) throw usedMeanwhile();
+  if (uses !== undefined && worked.uses > uses) throw usedMeanwhile();
   if (send) requireClean(worked.findings, despiteWarnings);
   if (send && forId && forId !== member.id) await inNameOf(ctx.database.pool, forId, member);
   const full = overLimit(worked.made.draft);
@@ -169,7 +169,7 @@ export async function savePacketOfKit(
   const { kit, edition, deal, forms, made } = worked;
   const id = newId();
   await deals.lockDeal(tx.db, deal.id);
-  if ((await q.packetsOfKit(tx.db, deal.id, kit.id)).length !== worked.before) throw usedMeanwhile();
+  if ((await q.packetsOfKit(tx.db, deal.id, kit.id)).length !== worked.uses) throw usedMeanwhile();
   const ids = new Map<string, string>();
   for (const f of forms) ids.set(f.document.id, await copyToDeal(tx.db, f, deal.id, ctx.clock.now()));
   await insertPacket(tx.db, {

@@ -42,7 +42,7 @@ export interface Worked {
   /** When it is sent, in the deal's time zone; null to send it at once. */
   later: { day: string; hour: number } | null;
   /** How many packets of the deal were made from it before. */
-  before: number;
+  uses: number;
   findings: Said[];
 }
 
@@ -120,7 +120,7 @@ export async function workOut(
     ...(await ofForms(ctx, forms, today)),
     ...made.findings.map(({ sentence, severity }) => ({ sentence, severity })),
   ];
-  return { kit, edition, deal, forms, unknown, made, later: later ?? null, before: used.length, findings };
+  return { kit, edition, deal, forms, unknown, made, later: later ?? null, uses: used.length, findings };
 }
 
 /** Returns the member's changes as edits; what they leave unchanged needs none. */

@@ -14,6 +14,7 @@ import { NotReady, isReady } from '../../ui/not-ready';
 import { Button, Card, IconButton, Page } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Body, Small, Strong, Title } from '../../ui/text';
+import { canSend } from './can-send';
 import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
@@ -43,7 +44,7 @@ export function SeveralDeals() {
   const [running, setRunning] = useState(false);
   if (!isReady(kit)) return <NotReady query={kit} what={TEXT.theKit} />;
   const isOn = (id: string, t: KitTrial | undefined) =>
-    !!t && !gone[id] && canGo(t) && (turned[id] ?? (!t.uses && t.slots.every((s) => s.empty !== 'nobody')));
+    !!t && !gone[id] && canSend(t) && (turned[id] ?? (!t.uses && t.slots.every((s) => s.empty !== 'nobody')));
   const going = ids.filter((id, i) => isOn(id, rows[i]?.data));
   const run = async () => {
     setRunning(true);
@@ -101,8 +102,6 @@ export function SeveralDeals() {
   );
 }
 
-const canGo = (t: KitTrial) => t.findings.every((f) => f.severity !== 'stops');
-
 function DealRow({
   address,
   trial,
@@ -138,7 +137,7 @@ function DealRow({
             <Body tone="stop">{gone.problem}</Body>
           )}
         </View>
-      ) : trial && canGo(trial) ? (
+      ) : trial && canSend(trial) ? (
         <Switch label={address} hint={hint} on={on} onChange={onTurn} testID={`several-${address}`} />
       ) : (
         <View style={{ minHeight: 44, justifyContent: 'center' }}>

@@ -14,6 +14,7 @@ import { ActError, Button, Card, IconButton, Note, Page } from '../../ui/pieces'
 import { Body, Heading, Small, Strong, Title } from '../../ui/text';
 import { Token } from '../../ui/token';
 import { InNameOf } from '../desk/in-name-of';
+import { canSend } from './can-send';
 import { SlotToken } from './slot-path';
 import { laterWords, Settings } from './use-kit-settings';
 import { UnknownTags } from './unknown-tags';
@@ -46,7 +47,7 @@ export function UseKit() {
       },
       {
         onSuccess: (packet) => router.replace(`/packets/${packet.id}`),
-        // What was meanwhile changed is shown before it is tried again.
+        // The kit may have been used or changed meanwhile: the preview shows it before the member tries again.
         onError: () => void trial.refetch(),
       },
     );
@@ -73,7 +74,7 @@ export function UseKit() {
         trial={t}
         today={deal.data.today}
         busy={use.isPending}
-        waits={trial.isPlaceholderData || settled !== changes}
+        isStale={trial.isPlaceholderData || settled !== changes}
         onGo={go}
       />
     </Stack>
@@ -102,15 +103,14 @@ interface FootProps {
   trial: KitTrial;
   today: string;
   busy: boolean;
-  /** Whether the preview is older than what was changed. */
-  waits: boolean;
+  /** Whether the preview does not show the member's latest changes yet. */
+  isStale: boolean;
   onGo: (send: boolean) => void;
 }
 
 /** Stays at the bottom while the rest scrolls. */
-function Foot({ trial, today, busy, waits, onGo }: FootProps) {
+function Foot({ trial, today, busy, isStale, onGo }: FootProps) {
   const p = usePalette();
-  const isStopped = trial.findings.some((f) => f.severity === 'stops');
   return (
     <View
       style={{ backgroundColor: p.sheet, borderTopWidth: 1, borderColor: p.rule, padding: 10, alignItems: 'center' }}
@@ -124,7 +124,7 @@ function Foot({ trial, today, busy, waits, onGo }: FootProps) {
             kind="main"
             onPress={() => onGo(true)}
             busy={busy}
-            disabled={isStopped || waits}
+            disabled={!canSend(trial) || isStale}
             testID="kit-send"
             style={{ flex: 1.4 }}
           >
