@@ -1,5 +1,5 @@
 /** Facts of a deal on which its documents depend. An unknown fact is represented by its absence. */
-import { isDay } from '../calendar';
+import { isDay } from '../calendar/due';
 import { DATE_WORDS, DEAL_KINDS, DATES_OF, FOR_WHOM, KIND_WORDS, type DealKind, type KeyDate } from './kinds';
 import { keysOf } from '../sure';
 

@@ -1,8 +1,7 @@
 /** What the editor's nodes know: the roles of the form and the available tags. */
 import { createContext, useContext } from 'react';
 import type { PacketParty } from '@gatepath/core/packet';
-import { slotName } from '@gatepath/core/shelf';
-import { SIDES } from '@gatepath/core/text';
+import { SIDE_WORDS, SIDES } from '@gatepath/core/text';
 import type { TagDef } from '@gatepath/core/writing';
 import { TEXT } from './words';
 
@@ -23,5 +22,4 @@ export const tagLabel = (about: AboutForm, key: string) =>
 /** Sides for which a part can be repeated. */
 export const EACH_SIDES = SIDES.filter((s) => s !== 'other');
 /** Returns for whom a part is repeated: "each tenant". */
-export const eachWords = (side: (typeof SIDES)[number]) =>
-  slotName('every', side, 1).toLowerCase().replace('every', 'each');
+export const eachWords = (side: (typeof SIDES)[number]) => TEXT.each(SIDE_WORDS[side].toLowerCase());

@@ -93,4 +93,5 @@ export const TEXT = {
   // about.ts
   aRoleThatIsGone: 'a role that was deleted',
   aTagThatIsGone: 'a tag that was deleted',
+  each: (side: Part) => `each ${side}`,
 };
