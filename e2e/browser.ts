@@ -62,9 +62,12 @@ async function touched(el: ElementHandle<Element>, selector: string): Promise<bo
   await el.evaluate((_, sought) => {
     const at = document.documentElement;
     at.removeAttribute('data-touched');
-    const got = (e: Event) =>
-      at.setAttribute('data-touched', (e.target as Element | null)?.closest(sought) ? 'yes' : 'no');
-    document.addEventListener('click', got, { capture: true, once: true });
+    // Not a named function: the runner of scripts adds a helper to those, which the page does not have.
+    document.addEventListener(
+      'click',
+      (e) => at.setAttribute('data-touched', (e.target as Element | null)?.closest(sought) ? 'yes' : 'no'),
+      { capture: true, once: true },
+    );
   }, selector);
   await el.click();
   // If the click led to another page, this one cannot be asked any more.

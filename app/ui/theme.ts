@@ -16,6 +16,7 @@ export interface Palette {
   rule: string;
   brick: string;
   brickWash: string;
+  ochreWash: string;
   moss: string;
   ochre: string;
   wine: string;
@@ -31,6 +32,7 @@ export const light: Palette = {
   rule: '#DDD5C8',
   brick: '#A8452C',
   brickWash: '#F4DDD6',
+  ochreWash: '#F6EBD3',
   moss: '#4C6B3C',
   ochre: '#8A5F0E',
   wine: '#8E1B2F',
@@ -46,6 +48,7 @@ export const dark: Palette = {
   rule: '#3B464E',
   brick: '#E08A72',
   brickWash: '#4A2A22',
+  ochreWash: '#3F3318',
   moss: '#9CC188',
   ochre: '#DDB25C',
   wine: '#EE8496',

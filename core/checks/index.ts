@@ -133,5 +133,6 @@ export function viewDraft(
 }
 
 export type { CheckInput, CheckRule, Finding, FindingPlace, Severity } from './types';
+export { GROUPED_RULES, editsToFix, groupFindings, type FindingGroup } from './groups';
 export { pageRanges } from './words';
 export { roughWidth } from './text-too-long';

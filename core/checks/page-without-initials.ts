@@ -43,6 +43,7 @@ export const pageWithoutInitials: CheckRule = (input) => {
       rule: 'page-without-initials',
       severity: 'stops',
       sentence: `${names} ${g.partyIds.length === 1 ? 'has' : 'have'} no initials on ${pageRanges(g.pages)} of ${documentIn(input, g.documentId)}.`,
+      places: g.pages.length * g.partyIds.length,
       place: { documentId: g.documentId, page: itemAt(g.pages, 0), partyId: itemAt(g.partyIds, 0) },
       mend: {
         label: 'Initial every page',

@@ -37,6 +37,7 @@ export const printedPlaceOpen = onEachDocument(({ marks, proposals }, input) => 
         : first.partyId
           ? `${n} for ${nameIn(input, first.partyId)} ${where} ${places.length === 1 ? 'has' : 'have'} no mark${first.doubtful ? ', and may be for something else: check it' : ''}.`
           : `${n} ${where} ${places.length === 1 ? 'was' : 'were'} assigned to no one.`,
+      places: places.length,
       place: { documentId: first.documentId, page: first.page, ...(first.partyId ? { partyId: first.partyId } : {}) },
       ...(sure ? { mend: { label: 'Put the marks there', edits: acceptEdits(places, input.draft.parties) } } : {}),
     };

@@ -24,6 +24,8 @@ export interface Finding {
   /** One clear sentence for the coordinator. */
   sentence: string;
   place: FindingPlace;
+  /** The number of places it is about; 1 if absent. */
+  places?: number;
   /** A fix that one touch makes. */
   mend?: { label: string; edits: DraftEdit[] };
 }

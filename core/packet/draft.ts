@@ -108,6 +108,22 @@ export type DraftEdit = PutEdit | { op: 'drop'; list: DraftList; id: string } | 
 
 type AnyItem = { id: string };
 
+const isObject = (value: unknown): value is object => typeof value === 'object' && value !== null;
+
+/**
+ * Returns whether a value has the shape of an edit, so that applying it cannot fail. Whether its item makes sense is
+ * checked by the server.
+ */
+export function isDraftEdit(value: unknown): value is DraftEdit {
+  if (!isObject(value) || !('op' in value)) return false;
+  if (value.op === 'set') return 'field' in value && DRAFT_FIELDS.some((f) => f === value.field) && 'value' in value;
+  if (!('list' in value) || !DRAFT_LISTS.some((l) => l === value.list)) return false;
+  if (value.op === 'drop') return 'id' in value && typeof value.id === 'string';
+  return (
+    value.op === 'put' && 'item' in value && isObject(value.item) && typeof Reflect.get(value.item, 'id') === 'string'
+  );
+}
+
 /** Returns an empty draft. */
 export function emptyDraft(name: string): Draft {
   return {

@@ -2,6 +2,7 @@
 import type { Draft, DraftEdit } from './draft';
 import { clampToPage, overlapArea, roundRect } from '../paper/geometry';
 import { KINDS, isSenders } from './kinds';
+import { signsDocument } from './place-party';
 import type { DocumentFacts } from './resolve';
 import { FreeSpace } from '../paper/space';
 import type { InitialsRule, Mark, Redline } from './types';
@@ -20,6 +21,29 @@ export function ruleOf(draft: Draft, documentId: string): InitialsRule {
       moved: [],
     }
   );
+}
+
+/**
+ * Returns the edits that have a party initial every page of every document it gets, or of none by rule. What a document
+ * has of its own stays: where the initials are, and which pages are excepted for others.
+ */
+export function editsToInitialAll(draft: Draft, partyId: string, on: boolean): DraftEdit[] {
+  const party = draft.parties.find((p) => p.id === partyId);
+  return draft.documents.flatMap(({ id }): DraftEdit[] => {
+    const rule = ruleOf(draft, id);
+    const has = rule.partyIds.includes(partyId);
+    const except = rule.except.filter((e) => e.partyId !== partyId);
+    if (on) {
+      if (!party || !signsDocument(party, id) || (has && except.length === rule.except.length)) return [];
+      const partyIds = has ? rule.partyIds : [...rule.partyIds, partyId];
+      return [{ op: 'put', list: 'rules', item: { ...rule, partyIds, except } }];
+    }
+    if (!has) return [];
+    const partyIds = rule.partyIds.filter((p) => p !== partyId);
+    if (!partyIds.length) return [{ op: 'drop', list: 'rules', id: rule.id }];
+    const moved = rule.moved.filter((m) => m.partyId !== partyId);
+    return [{ op: 'put', list: 'rules', item: { ...rule, partyIds, except, moved } }];
+  });
 }
 
 /** Returns a mark by itself: not computed from a rule or redline. */

@@ -44,6 +44,7 @@ export {
   editsToRemoveParty,
   emptyDraft,
   invertEdits,
+  isDraftEdit,
   overLimit,
   PACKET_LIMITS,
 } from './draft';
@@ -89,9 +90,9 @@ export { acceptEdits, canAccept, isSure, KIND_OF_PLACE, leaveOutEdits, proposals
 export { furtherName, furtherPlaces, peopleWithoutLine } from './further';
 export { missingEdits } from './missing';
 export { editsToSwapPages, matchPagesOf, type PageMove } from './swap';
-export { copyEdits, handEdits, moveEdits, pageRange, removeEdits, ruleOf } from './edits';
+export { copyEdits, editsToInitialAll, handEdits, moveEdits, pageRange, removeEdits, ruleOf } from './edits';
 export { gatesOfPattern, type PathPattern } from './path';
-export { hasDocument } from './place-party';
+export { hasDocument, signsDocument } from './place-party';
 export { findWords, type PickedWords, pickWords, roomForWords } from './correction';
 export { type ShownFill, shownWords } from './shown';
 export { marksForNewcomer } from './newcomer';

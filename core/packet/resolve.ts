@@ -77,13 +77,27 @@ export function resolveMarks(draft: Draft, documents: DocumentFacts[]): Resolved
       sameItems(last.rules, rules) &&
       sameItems(last.redlines, redlines) &&
       sameItems(last.parties, draft.parties);
-    const result = still ? last.result : resolveDocument(doc, marks, rules, redlines, draft.parties);
+    const result = still ? last.result : sameMarks(last, resolveDocument(doc, marks, rules, redlines, draft.parties));
     if (!still) kept.set(doc, { marks, rules, redlines, parties: draft.parties, result });
     out.byDocument.set(doc.id, result.marks);
     for (const m of result.marks) out.marks.push(m);
     for (const u of result.unplaced) out.unplaced.push(u);
   }
   return out;
+}
+
+/** Returns marks as the objects they were before, where a rule or redline makes the same ones again. */
+function sameMarks(last: Cached | undefined, made: ResolvedMarks): ResolvedMarks {
+  if (!last) return made;
+  const before = new Map(last.result.marks.filter((m) => m.ruleId || m.redlineId).map((m) => [m.id, m]));
+  const marks = made.marks.map((m) => {
+    const was = before.get(m.id);
+    const { x, y, w, h } = m.rect;
+    return was && was.page === m.page && was.rect.x === x && was.rect.y === y && was.rect.w === w && was.rect.h === h
+      ? was
+      : m;
+  });
+  return { ...made, marks };
 }
 
 function resolveDocument(

@@ -1,48 +1,61 @@
-/** The gate check: every finding as a sentence; touching one goes to its place. */
+/** The gate check: findings of one kind as one sentence, with its places inside; touching one goes there. */
+import { useMemo, useState } from 'react';
 import { Pressable, View } from 'react-native';
-import type { Finding } from '@gatepath/core/checks';
+import { groupFindings, type Finding, type FindingGroup } from '@gatepath/core/checks';
 import { usePalette } from '../../ui/hooks';
 import { Button, Loading, Note } from '../../ui/pieces';
-import { Heading, Small, Strong } from '../../ui/text';
-import type { Desk } from './use-desk';
+import { Body, Heading, Small, Strong } from '../../ui/text';
+import { useDesk, useDeskActs } from './use-desk';
 import { TEXT } from './words';
-import { Stack } from '../../ui/layout';
+import { itemAt } from '@gatepath/core/sure';
+import { Row, Stack } from '../../ui/layout';
 
-const SHOWN = 60;
+/** Number of findings of one kind that are listed at a time. */
+const SHOWN = 20;
 
-export function CheckPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) {
-  const { findings } = desk.view;
-  if (!desk.ready) return <Loading what={TEXT.thePages} />;
+export function CheckPanel({ onGo }: { onGo?: () => void }) {
+  const { ready, findings, isForm } = useDesk((s) => ({
+    ready: s.ready,
+    findings: s.view.findings,
+    isForm: s.setup.what === 'form',
+  }));
+  const groups = useMemo(() => groupFindings(findings), [findings]);
+  if (!ready) return <Loading what={TEXT.thePages} />;
   return (
     <Stack gap={8} testID="gate-check">
       <Heading>{TEXT.gateCheck}</Heading>
-      {findings.length === 0 ? (
+      {groups.length === 0 ? (
         <Note tone="good" title={TEXT.nothingIsMissing} testID="check-clean">
-          {TEXT.everyPageAndEveryPerson(desk.bench.what === 'form' ? TEXT.itCanGo : TEXT.youCanSend)}
+          {TEXT.everyPageAndEveryPerson(isForm ? TEXT.itCanGo : TEXT.youCanSend)}
         </Note>
       ) : null}
-      {findings.slice(0, SHOWN).map((f, i) => (
-        <FindingCard
-          key={`${f.rule}${i}`}
-          finding={f}
-          onGo={() => {
-            desk.goToPlace(f.place);
-            if (f.place.documentId) onGo?.();
-          }}
-          onMend={() => f.mend && desk.edit(f.mend.edits)}
-        />
+      {groups.map((g) => (
+        <GroupCard key={`${g.severity}:${g.rule}:${g.fix ?? ''}`} group={g} onGo={onGo} />
       ))}
-      {findings.length > SHOWN ? <Small>{TEXT.andMoreTheyAppearAs(findings.length - SHOWN)}</Small> : null}
     </Stack>
   );
 }
 
-function FindingCard({ finding, onGo, onMend }: { finding: Finding; onGo: () => void; onMend: () => void }) {
+interface CardProps {
+  group: FindingGroup;
+  onGo: (() => void) | undefined;
+}
+
+function GroupCard({ group, onGo }: CardProps) {
   const p = usePalette();
-  const stops = finding.severity === 'stops';
+  const { fix, goToPlace } = useDeskActs();
+  const [open, setOpen] = useState(false);
+  const { findings, rule, severity, sentence } = group;
+  const stops = severity === 'stops';
+  const several = findings.length > 1;
+  const go = ({ place }: Finding) => {
+    goToPlace(place);
+    if (place.documentId) onGo?.();
+  };
+  const turn = () => setOpen((x) => !x);
   return (
     <View
-      testID={`finding-${finding.rule}`}
+      testID={`finding-${rule}`}
       style={{
         backgroundColor: p.sheet,
         borderWidth: 1,
@@ -54,15 +67,53 @@ function FindingCard({ finding, onGo, onMend }: { finding: Finding; onGo: () => 
         paddingVertical: 8,
       }}
     >
-      <Pressable role="button" onPress={onGo} style={{ minHeight: 44, justifyContent: 'center' }}>
-        <Strong>{finding.sentence}</Strong>
+      <Pressable
+        role="button"
+        aria-expanded={several ? open : undefined}
+        onPress={() => (several ? turn() : go(itemAt(findings, 0)))}
+        style={{ minHeight: 44, justifyContent: 'center' }}
+      >
+        <Strong>{sentence}</Strong>
         <Small>{stops ? TEXT.stopsSending : TEXT.aWarning}</Small>
       </Pressable>
-      {finding.mend ? (
-        <Button kind="quiet" onPress={onMend} fit>
-          {finding.mend.label}
+      <Row wrap>
+        {group.fix ? (
+          <Button kind="quiet" onPress={() => fix(group)} fit testID={`fix-${rule}`}>
+            {group.fix}
+          </Button>
+        ) : null}
+        {several ? (
+          <Button kind="quiet" onPress={turn} fit testID={`places-${rule}`}>
+            {open ? TEXT.hideThem : TEXT.showEach(findings.length)}
+          </Button>
+        ) : null}
+      </Row>
+      {several && open ? <Each findings={findings} onGo={go} /> : null}
+    </View>
+  );
+}
+
+/** The findings of one kind, each leading to its place. */
+function Each({ findings, onGo }: { findings: Finding[]; onGo: (finding: Finding) => void }) {
+  const p = usePalette();
+  const [shown, setShown] = useState(SHOWN);
+  return (
+    <>
+      {findings.slice(0, shown).map((f, i) => (
+        <Pressable
+          key={i}
+          role="button"
+          onPress={() => onGo(f)}
+          style={{ minHeight: 44, justifyContent: 'center', borderTopWidth: 1, borderColor: p.rule }}
+        >
+          <Body style={{ fontSize: 15 }}>{f.sentence}</Body>
+        </Pressable>
+      ))}
+      {findings.length > shown ? (
+        <Button kind="quiet" onPress={() => setShown((n) => n + SHOWN)} fit>
+          {TEXT.showMore(findings.length - shown)}
         </Button>
       ) : null}
-    </View>
+    </>
   );
 }

@@ -1,33 +1,40 @@
 /** What the desk asks before acting: whether to send, and the words of a change. */
+import { groupFindings } from '@gatepath/core/checks';
 import { calledOf } from '@gatepath/core/packet';
 import { useState } from 'react';
-import { Dialog, Portal } from 'react-native-paper';
+import { Dialog } from 'react-native-paper';
 import { listWords } from '@gatepath/core/text';
 import { usePacketActions } from '../../api/hooks';
 import { Input } from '../../ui/input';
 import { ActError, Button, Note } from '../../ui/pieces';
 import { Body, Small } from '../../ui/text';
 import { InNameOf } from './in-name-of';
-import type { Desk } from './use-desk';
+import { useDesk, useDeskActs } from './use-desk';
+import { DeskPortal } from './desk-portal';
 import { TEXT } from './words';
 
-export function SendDialog({ desk, onClose }: { desk: Desk; onClose: () => void }) {
-  const { send } = usePacketActions(desk.packet.id);
+export function SendDialog({ onClose }: { onClose: () => void }) {
+  const { packetId, draft, warns, saved, version } = useDesk((s) => ({
+    packetId: s.packet.id,
+    draft: s.draft,
+    warns: s.view.findings,
+    saved: s.saving.state === 'saved',
+    version: s.base.version,
+  }));
+  const { send } = usePacketActions(packetId);
   const [forId, setFor] = useState('');
-  const warns = desk.view.findings;
-  const first = desk.draft.gates[0]?.partyIds.flatMap((id) => desk.draft.parties.find((x) => x.id === id) ?? []) ?? [];
-  const saved = desk.saving.state === 'saved';
+  const first = draft.gates[0]?.partyIds.flatMap((id) => draft.parties.find((x) => x.id === id) ?? []) ?? [];
   return (
-    <Portal>
+    <DeskPortal>
       <Dialog visible onDismiss={onClose} style={{ maxWidth: 520, alignSelf: 'center', width: '92%' }}>
-        <Dialog.Title>{TEXT.sendPacket(desk.draft.name)}</Dialog.Title>
+        <Dialog.Title>{TEXT.sendPacket(draft.name)}</Dialog.Title>
         <Dialog.Content style={{ gap: 10 }}>
           <Body>{TEXT.askedNow(listWords(first.map((x) => x.name)), first.length)}</Body>
           {first.map((x) => (
             <Small key={x.id}>{`${calledOf(x)}: ${x.email}`}</Small>
           ))}
-          {warns.map((f, i) => (
-            <Note key={i} tone="warn" title={f.sentence} />
+          {groupFindings(warns).map((g) => (
+            <Note key={`${g.rule}${g.fix ?? ''}`} tone="warn" title={g.sentence} />
           ))}
           <InNameOf value={forId} onChange={setFor} />
           <ActError of={send} />
@@ -37,31 +44,30 @@ export function SendDialog({ desk, onClose }: { desk: Desk; onClose: () => void 
           <Button
             kind="main"
             busy={send.isPending || !saved}
-            onPress={() =>
-              send.mutate({ version: desk.version, despiteWarnings: warns.length > 0, ...(forId ? { forId } : {}) })
-            }
+            onPress={() => send.mutate({ version, despiteWarnings: warns.length > 0, ...(forId ? { forId } : {}) })}
             testID="send-now"
           >
             {warns.length ? TEXT.sendAnyway : TEXT.send}
           </Button>
         </Dialog.Actions>
       </Dialog>
-    </Portal>
+    </DeskPortal>
   );
 }
 
 /** Asks for the words to insert. */
-export function InsertDialog({ desk, at, onClose }: { desk: Desk; at: { x: number; y: number }; onClose: () => void }) {
+export function InsertDialog({ at, onClose }: { at: { x: number; y: number }; onClose: () => void }) {
+  const { insert } = useDeskActs();
   const [text, setText] = useState('');
   const put = () => {
     const words = text.trim();
     // A line of about eleven points: wide enough for the words, as far as the page allows.
     const lines = words.split('\n').length + Math.floor(words.length / 60);
-    desk.insert({ x: at.x, y: at.y - 7, w: Math.min(300, Math.max(60, words.length * 6)), h: 15 * lines }, words);
+    insert({ x: at.x, y: at.y - 7, w: Math.min(300, Math.max(60, words.length * 6)), h: 15 * lines }, words);
     onClose();
   };
   return (
-    <Portal>
+    <DeskPortal>
       <Dialog visible onDismiss={onClose} style={{ maxWidth: 520, alignSelf: 'center', width: '92%' }}>
         <Dialog.Title>{TEXT.putWords}</Dialog.Title>
         <Dialog.Content>
@@ -74,6 +80,6 @@ export function InsertDialog({ desk, at, onClose }: { desk: Desk; at: { x: numbe
           </Button>
         </Dialog.Actions>
       </Dialog>
-    </Portal>
+    </DeskPortal>
   );
 }

@@ -1,107 +1,108 @@
-/** The header of the desk: what is prepared, whether it is saved, and on a phone the panels as tabs. */
+/** The header of the desk: what is prepared, whether it is saved, what the gate check says first, and sending. */
 import { router } from 'expo-router';
-import type { ReactNode } from 'react';
+import { useMemo, type ReactNode } from 'react';
 import { View } from 'react-native';
+import { groupFindings } from '@gatepath/core/checks';
 import { canAccept } from '@gatepath/core/packet';
-import { count } from '@gatepath/core/text';
 import { usePalette, useWide } from '../../ui/hooks';
 import { Button, IconButton } from '../../ui/pieces';
 import { Tab, TabList } from '../../ui/tabs';
 import { Body, Small, Title } from '../../ui/text';
 import { FONT } from '../../ui/theme';
-import type { Desk } from './use-desk';
+import { CheckLine } from './check-line';
+import { countFindings } from './desk-state';
+import { useDesk } from './use-desk';
 import { Banner } from '../../ui/banner';
 import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
-export type DeskTab = 'pages' | 'printed' | 'ledger' | 'path' | 'check';
+/** A panel of the desk besides the pages. */
+export type DeskPanel = 'printed' | 'ledger' | 'path' | 'check';
+export type DeskTab = 'pages' | DeskPanel;
 /** The panels of the desk, in order. */
-export const TABS: { value: DeskTab; label: string }[] = [
-  { value: 'pages', label: 'Pages' },
+export const PANELS: readonly { value: DeskPanel; label: string }[] = [
   { value: 'printed', label: TEXT.printed },
   { value: 'ledger', label: TEXT.ledger },
   { value: 'path', label: TEXT.path },
   { value: 'check', label: TEXT.check },
 ];
-
-/** Returns how many findings stop the packet, and how many warn. */
-export function findingsOf({ view }: Desk): { stops: number; warns: number } {
-  const stops = view.findings.filter((f) => f.severity === 'stops').length;
-  return { stops, warns: view.findings.length - stops };
-}
+/** The same on a phone, where the pages are a tab too. */
+export const TABS: readonly { value: DeskTab; label: string }[] = [{ value: 'pages', label: TEXT.pages }, ...PANELS];
 
 interface Props {
-  desk: Desk;
   tab: DeskTab;
   onSee: () => void;
   onSend: () => void;
+  onCheck: () => void;
   /** Instead of sending. */
   finish?: ReactNode;
 }
 
-export function DeskHeader({ desk, tab, onSee, onSend, finish }: Props) {
-  const onShelf = desk.bench.what === 'form';
+export function DeskHeader({ tab, onSee, onSend, onCheck, finish }: Props) {
   const wide = useWide();
-  const { stops, warns } = findingsOf(desk);
-  const unsaved = desk.saving.state === 'refused' || desk.saving.state === 'offline';
+  const { onShelf, dealId, name, ready, empty } = useDesk((s) => ({
+    onShelf: s.setup.what === 'form',
+    dealId: s.packet.dealId,
+    name: s.draft.name,
+    ready: s.ready,
+    empty: !s.draft.parties.length,
+  }));
   return (
-    <Banner style={{ paddingHorizontal: wide ? 16 : 8, paddingTop: 6, paddingBottom: wide ? 6 : 0 }}>
-      <Row gap={8}>
+    <Banner style={{ paddingHorizontal: wide ? 16 : 0, paddingTop: 6, paddingBottom: wide ? 6 : 0 }}>
+      <Row gap={8} style={wide ? null : { paddingHorizontal: 8 }}>
         <IconButton
           name="arrow-left"
           label={onShelf ? TEXT.backToTheShelf : TEXT.backToTheDeal}
-          onPress={() => router.navigate(onShelf ? '/shelf' : `/deals/${desk.packet.dealId}`)}
+          onPress={() => router.navigate(onShelf ? '/shelf' : `/deals/${dealId}`)}
         />
-        <Stack grow>
+        <Stack grow style={{ minWidth: wide ? 220 : 0 }}>
           <Title numberOfLines={1} style={{ fontSize: wide ? 22 : 19, lineHeight: wide ? 28 : 24 }}>
-            {desk.draft.name}
+            {name}
           </Title>
-          <SavedOrNot desk={desk} wide={wide} unsaved={unsaved} />
+          <SavedOrNot wide={wide} />
         </Stack>
-        {wide ? (
-          <Small tone={stops ? 'stop' : 'good'} style={{ marginRight: 10, fontFamily: FONT.bold }}>
-            {[stops ? count(stops, 'stop') : TEXT.nothingStops, warns ? count(warns, 'warning') : '']
-              .filter(Boolean)
-              .join(', ')}
-          </Small>
-        ) : null}
+        {wide ? <CheckLine onOpen={onCheck} /> : null}
         {finish ?? (
           <>
             <IconButton
               name="eye"
               label={TEXT.previewAsAParty}
-              disabled={!desk.ready || !desk.draft.parties.length}
+              disabled={!ready || empty}
               onPress={onSee}
               testID="see-as"
             />
-            <Button kind="main" onPress={onSend} disabled={!desk.ready} testID="send">
+            <Button kind="main" onPress={onSend} disabled={!ready} testID="send">
               {wide ? TEXT.sendThroughGate : TEXT.send}
             </Button>
           </>
         )}
       </Row>
-      {wide ? null : <DeskTabs desk={desk} tab={tab} />}
+      {wide ? null : <DeskTabs tab={tab} />}
+      {wide || tab === 'check' ? null : <CheckLine onOpen={onCheck} />}
     </Banner>
   );
 }
 
 /** On a phone one line: the deal, or what is not saved. */
-function SavedOrNot({ desk, wide, unsaved }: { desk: Desk; wide: boolean; unsaved: boolean }) {
+function SavedOrNot({ wide }: { wide: boolean }) {
   const p = usePalette();
-  const { sentence } = desk.saving;
+  const { saving, deal } = useDesk((s) => ({ saving: s.saving, deal: s.packet.dealName }));
+  const unsaved = saving.state === 'refused' || saving.state === 'offline';
   return (
     <Small testID="saving" numberOfLines={wide || unsaved ? 2 : 1} style={unsaved ? { color: p.wine } : null}>
-      {!wide && unsaved ? sentence : `${desk.packet.dealName} · ${sentence}`}
+      {!wide && unsaved ? saving.sentence : `${deal} · ${saving.sentence}`}
     </Small>
   );
 }
 
-function DeskTabs({ desk, tab }: Pick<Props, 'desk' | 'tab'>) {
+function DeskTabs({ tab }: Pick<Props, 'tab'>) {
   const p = usePalette();
-  const { stops } = findingsOf(desk);
-  const openPlaces = desk.view.proposals.some(canAccept);
+  const isForm = useDesk((s) => s.setup.what === 'form');
   return (
-    <TabList label={TEXT.partsOfTheDesk} style={{ flexDirection: 'row', gap: 2, paddingVertical: 4 }}>
+    <TabList
+      label={TEXT.partsOfTheDesk}
+      style={{ flexDirection: 'row', gap: 2, paddingVertical: 4, paddingHorizontal: 8 }}
+    >
       {TABS.map((t) => (
         <Tab
           key={t.value}
@@ -121,20 +122,30 @@ function DeskTabs({ desk, tab }: Pick<Props, 'desk' | 'tab'>) {
           }}
         >
           <Body style={{ color: t.value === tab ? p.paper : p.slate, fontFamily: FONT.bold, fontSize: 15 }}>
-            {t.value === 'path' && desk.bench.what === 'form' ? TEXT.roles : t.label}
+            {t.value === 'path' && isForm ? TEXT.roles : t.label}
           </Body>
-          {t.value === 'printed' && openPlaces ? (
-            <View style={{ width: 9, height: 9, borderRadius: 5, backgroundColor: p.brick }} />
-          ) : null}
-          {t.value === 'check' && desk.view.findings.length ? (
-            <View style={{ backgroundColor: stops ? p.wine : p.ochre, borderRadius: 10, paddingHorizontal: 7 }}>
-              <Body style={{ color: p.sheet, fontFamily: FONT.bold, fontSize: 14, lineHeight: 20 }}>
-                {desk.view.findings.length}
-              </Body>
-            </View>
-          ) : null}
+          {t.value === 'pages' ? null : <Badge panel={t.value} />}
         </Tab>
       ))}
     </TabList>
+  );
+}
+
+/** Beside the name of a panel: a dot for open places, the number of kinds of findings. */
+export function Badge({ panel }: { panel: DeskPanel }) {
+  const p = usePalette();
+  const { open, stops, findings } = useDesk((s) => ({
+    open: s.view.proposals.some(canAccept),
+    stops: countFindings(s).stops,
+    findings: s.view.findings,
+  }));
+  const kinds = useMemo(() => groupFindings(findings).length, [findings]);
+  if (panel === 'printed' && open)
+    return <View style={{ width: 9, height: 9, borderRadius: 5, backgroundColor: p.brick }} />;
+  if (panel !== 'check' || !kinds) return null;
+  return (
+    <View style={{ backgroundColor: stops ? p.wine : p.ochre, borderRadius: 10, paddingHorizontal: 7 }}>
+      <Body style={{ color: p.sheet, fontFamily: FONT.bold, fontSize: 14, lineHeight: 20 }}>{kinds}</Body>
+    </View>
   );
 }

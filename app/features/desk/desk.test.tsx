@@ -201,14 +201,17 @@ test('printed places: accepted for whom they name, left out knowingly, and decid
   screen.getByText('Every printed place is decided');
 });
 
-test('the gate check: what stops is said, mended in one touch, and the sending waits for it', async () => {
+test('the gate check: what stops is said, one kind in one card, fixed in one touch, and the sending waits for it', async () => {
   await open((d) => (d.rules = []));
   tap('send');
   const check = await screen.findByTestId('gate-check');
   expect(within(check).getAllByText('Stops sending').length).toBeGreaterThan(1);
-  fireEvent.click(within(screen.getAllByTestId('finding-printed-place-open')[0]!).getByText('Put the marks there'));
-  await kept(() => expect(draft.marks).toHaveLength(1));
-  fireEvent.click(within(screen.getByTestId('finding-printed-place-open')).getByText('Put the marks there'));
+  // Findings of one kind are one card with its places inside, and one fix.
+  const card = within(screen.getByTestId('finding-printed-place-open'));
+  card.getByText('2 printed places have no mark yet.');
+  tap('places-printed-place-open');
+  expect(card.getAllByText(/on page 3 of Disclosure has no mark/)).toHaveLength(2);
+  tap('fix-printed-place-open');
   await kept(() => expect(draft.marks).toHaveLength(2));
   await screen.findByTestId('check-clean');
   expect(asked.some((a) => a.url.endsWith('/send'))).toBe(false);

@@ -1,167 +1,186 @@
-/** The desk of a draft. Panels are side by side, or behind tabs on a phone. */
-import { type ReactNode, useEffect, useState } from 'react';
+/** The desk of a draft: the pages, and panels on demand beside them, or behind tabs on a phone. */
+import { type ComponentType, type ReactNode, useEffect, useState } from 'react';
 import { ScrollView, View } from 'react-native';
 import type { PacketView } from '@gatepath/contract';
-import { canAccept } from '@gatepath/core/packet';
 import { Part } from '../../ui/boundary';
 import { usePalette, useWide } from '../../ui/hooks';
+import { IconButton } from '../../ui/pieces';
 import { TabbedView, TabPanel } from '../../ui/tabs';
 import { CheckPanel } from './check-panel';
 import { InsertDialog, SendDialog } from './desk-dialogs';
-import { DeskHeader, type DeskTab, TABS, findingsOf } from './desk-header';
+import { DeskHeader, type DeskPanel, type DeskTab, TABS } from './desk-header';
+import { PACKET_SETUP, type DeskSetup } from './desk-setup';
+import { countFindings, onPage, positionOf, selectedMarks } from './desk-state';
+import type { DeskStore } from './desk-store';
 import { LedgerPanel } from './ledger-panel';
+import { LedgerStrip } from './ledger-strip';
 import { MarkDetails } from './mark-details';
 import { PageStage } from './page-stage';
+import { PanelStrip } from './panel-strip';
 import { PathPanel } from './path-panel';
 import { PreviewAs } from './preview';
 import { RememberedCards } from '../memory/remembered-card';
 import { PrintedPanel } from './printed-panel';
-import { ToolBar } from './tool-bar';
-import { useDesk, type Bench, type Desk } from './use-desk';
+import { ToolBar, ToolRail, WideBar } from './tool-bar';
+import { DeskContext, useDesk, useDeskStore, useNewDesk, useOnDesk } from './use-desk';
 import { Row, Stack } from '../../ui/layout';
 import { TEXT } from './words';
 
 interface DeskProps {
   packet: PacketView;
-  bench?: Bench;
+  setup?: DeskSetup;
   /** What the desk is for in the end, instead of sending a packet: the button in its header. */
-  finish?: (desk: Desk) => ReactNode;
+  finish?: ReactNode;
   /** Instead of the path. */
-  PathPart?: Panel;
+  PathPart?: ComponentType;
 }
 
-export function DeskScreen({ packet, bench, finish, PathPart = PathPanel }: DeskProps) {
-  const desk = useDesk(packet, bench);
+export function DeskScreen({ packet, setup = PACKET_SETUP, finish, PathPart = PathPanel }: DeskProps) {
+  const desk = useNewDesk(packet, setup);
+  return (
+    <DeskContext.Provider value={desk}>
+      <DeskParts finish={finish} PathPart={PathPart} />
+    </DeskContext.Provider>
+  );
+}
+
+function DeskParts({ finish, PathPart }: { finish: ReactNode; PathPart: ComponentType }) {
+  const desk = useDeskStore();
   const p = usePalette();
   const wide = useWide();
   const [tab, setTab] = useState<DeskTab>('pages');
   const [open, setOpen] = useState<'send' | 'details' | 'preview' | null>(null);
   const [insertAt, setInsertAt] = useState<{ x: number; y: number } | null>(null);
   useDeskKeys(desk);
-  const close = () => setOpen(null);
-  const send = () => (findingsOf(desk).stops ? setTab('check') : setOpen('send'));
-  const sendAfterEdit = useAfterEdit(send);
-  const [mark, ...others] = desk.selected;
-  const stage = (
-    <>
-      {wide || desk.bench.what === 'form' ? null : <Remembered desk={desk} onSend={sendAfterEdit} />}
-      <PageStage desk={desk} onInsert={(x, y) => setInsertAt({ x, y })} />
-      <ToolBar desk={desk} onDetails={() => setOpen('details')} />
-    </>
-  );
-  const choose = (value: string) => setTab(TABS.find((t) => t.value === value)?.value ?? 'pages');
+  const send = () => (countFindings(desk.store.getState()).stops ? setTab('check') : setOpen('send'));
+  const stage = <PageStage onInsert={(x, y) => setInsertAt({ x, y })} />;
+  const over = <Remembered onSend={send} />;
+  const details = () => setOpen('details');
   return (
     <View style={{ flex: 1, backgroundColor: p.paper }}>
-      <TabbedView value={tab} onChange={choose}>
-        <DeskHeader desk={desk} tab={tab} onSee={() => setOpen('preview')} finish={finish?.(desk)} onSend={send} />
+      <TabbedView value={tab} onChange={(v) => setTab(TABS.find((t) => t.value === v)?.value ?? 'pages')}>
+        <DeskHeader
+          tab={tab}
+          onSee={() => setOpen('preview')}
+          finish={finish}
+          onSend={send}
+          onCheck={() => setTab('check')}
+        />
         {wide ? (
-          <WideDesk desk={desk} PathPart={PathPart} onSend={sendAfterEdit}>
-            {stage}
-          </WideDesk>
+          <Wide tab={tab} onTab={setTab} PathPart={PathPart} over={over} stage={stage} onDetails={details} />
         ) : (
-          <Stack role="main" grow>
-            {TABS.map(({ value }) => (
-              <TabPanel key={value} value={value} style={value === tab ? { flex: 1 } : undefined}>
-                {value === 'pages' ? (
-                  stage
-                ) : (
-                  <ScrollView contentContainerStyle={PAD}>
-                    <PanelOf tab={value} desk={desk} PathPart={PathPart} onGo={() => setTab('pages')} />
-                  </ScrollView>
-                )}
-              </TabPanel>
-            ))}
-          </Stack>
+          <Narrow tab={tab} onTab={setTab} PathPart={PathPart} over={over} stage={stage} onDetails={details} />
         )}
       </TabbedView>
-      {open === 'details' && mark && !others.length ? (
-        <MarkDetails key={mark.id} desk={desk} mark={mark} onClose={close} />
-      ) : null}
-      {open === 'preview' ? <PreviewAs desk={desk} onClose={close} /> : null}
-      {insertAt ? <InsertDialog desk={desk} at={insertAt} onClose={() => setInsertAt(null)} /> : null}
-      {open === 'send' ? <SendDialog desk={desk} onClose={close} /> : null}
+      {open === 'details' ? <DetailsOfOne onClose={() => setOpen(null)} /> : null}
+      {open === 'preview' ? <PreviewAs onClose={() => setOpen(null)} /> : null}
+      {insertAt ? <InsertDialog at={insertAt} onClose={() => setInsertAt(null)} /> : null}
+      {open === 'send' ? <SendDialog onClose={() => setOpen(null)} /> : null}
     </View>
   );
 }
 
-/** Returns a function that calls `act` after the next render, when the draft contains the edits made in the same event. */
-function useAfterEdit(act: () => void): () => void {
-  const [waits, setWaits] = useState(false);
-  useEffect(() => {
-    if (!waits) return;
-    setWaits(false);
-    act();
-  }, [waits, act]);
-  return () => setWaits(true);
+interface LayoutProps {
+  tab: DeskTab;
+  onTab: (tab: DeskTab) => void;
+  PathPart: ComponentType;
+  /** What lies over the page. */
+  over: ReactNode;
+  stage: ReactNode;
+  onDetails: () => void;
 }
 
-/** What papers had on them the last time, over the page on a phone: nobody should have to look for it. */
-const Remembered = ({ desk, onSend }: { desk: Desk; onSend: () => void }) => (
-  <View style={{ paddingHorizontal: 10 }}>
-    <RememberedCards on={desk} only={desk.at?.documentId ?? ''} onSend={onSend} />
-  </View>
+/** The pages between the ledger and the tools on the left, and the panels on the right. */
+const Wide = ({ tab, onTab, PathPart, over, stage, onDetails }: LayoutProps) => (
+  <Row role="main" align="stretch" grow>
+    <LedgerStrip />
+    <ToolRail />
+    <Stack grow>
+      {over}
+      {stage}
+      <WideBar onDetails={onDetails} />
+    </Stack>
+    {tab === 'pages' ? null : <OpenPanel panel={tab} PathPart={PathPart} onClose={() => onTab('pages')} />}
+    <PanelStrip open={tab === 'pages' ? null : tab} onOpen={(panel) => onTab(panel ?? 'pages')} />
+  </Row>
+);
+
+/** One panel at a time, the pages among them. */
+const Narrow = ({ tab, onTab, PathPart, over, stage, onDetails }: LayoutProps) => (
+  <Stack role="main" grow>
+    {TABS.map(({ value }) => (
+      <TabPanel key={value} value={value} style={value === tab ? { flex: 1 } : undefined}>
+        {value === 'pages' ? (
+          <>
+            {over}
+            {stage}
+            <ToolBar onDetails={onDetails} />
+          </>
+        ) : (
+          <ScrollView contentContainerStyle={PAD}>
+            <PanelOf panel={value} PathPart={PathPart} onGo={() => onTab('pages')} />
+          </ScrollView>
+        )}
+      </TabPanel>
+    ))}
+  </Stack>
 );
 
 const PAD = { padding: 14, paddingBottom: 40 } as const;
 
-/** The ledger on the left, the page in the middle, what to look at first on the right. */
-interface WideDeskProps {
-  desk: Desk;
-  PathPart: Panel;
-  onSend: () => void;
-  children: ReactNode;
+/** The details of the selected mark, if it is the only one. */
+function DetailsOfOne({ onClose }: { onClose: () => void }) {
+  const [mark, ...others] = useDesk(selectedMarks);
+  return mark && !others.length ? <MarkDetails key={mark.id} mark={mark} onClose={onClose} /> : null;
 }
 
-function WideDesk({ desk, PathPart, onSend, children }: WideDeskProps) {
-  const p = usePalette();
-  const hasOpenPlaces = desk.view.proposals.some(canAccept);
-  const right: Exclude<DeskTab, 'pages'>[] = hasOpenPlaces
-    ? ['printed', 'check', 'path']
-    : ['check', 'printed', 'path'];
-  return (
-    <Row role="main" align="stretch" grow>
-      <ScrollView
-        style={{ width: 320, flexGrow: 0, borderRightWidth: 1, borderColor: p.rule }}
-        contentContainerStyle={PAD}
-      >
-        <PanelOf tab="ledger" desk={desk} PathPart={PathPart} />
-      </ScrollView>
-      <Stack grow>{children}</Stack>
-      <ScrollView
-        style={{ width: 330, flexGrow: 0, borderLeftWidth: 1, borderColor: p.rule }}
-        contentContainerStyle={[PAD, { gap: 20 }]}
-      >
-        {right.map((tab) => (
-          <PanelOf key={tab} tab={tab} desk={desk} PathPart={PathPart} onSend={onSend} />
-        ))}
-      </ScrollView>
-    </Row>
+/** What the current document had on it the last time, over the page: nobody should have to look for it. */
+function Remembered({ onSend }: { onSend: () => void }) {
+  const on = useOnDesk();
+  const only = useDesk((s) => positionOf(s)?.documentId ?? '');
+  const isForm = useDesk((s) => s.setup.what === 'form');
+  return isForm ? null : (
+    <View style={{ paddingHorizontal: 10 }}>
+      <RememberedCards on={on} only={only} onSend={onSend} />
+    </View>
   );
 }
 
-type Panel = (props: { desk: Desk; onGo?: () => void; onSend?: () => void }) => ReactNode;
-
-const PANELS: Record<Exclude<DeskTab, 'pages' | 'path'>, { name: string; Panel: Panel }> = {
-  printed: { name: TEXT.printedPlaces, Panel: PrintedPanel },
-  ledger: { name: TEXT.pageLedger, Panel: LedgerPanel },
-  check: { name: TEXT.gateCheck, Panel: CheckPanel },
-};
-
-interface PanelOfProps {
-  tab: Exclude<DeskTab, 'pages'>;
-  desk: Desk;
-  PathPart: Panel;
-  /** Shows the pages, if they are behind a tab. */
-  onGo?: () => void;
-  /** Opens the send dialog after the edits made in the same event. */
-  onSend?: () => void;
+interface PanelProps {
+  panel: DeskPanel;
+  PathPart: ComponentType;
 }
 
-function PanelOf({ tab, desk, PathPart, onGo, onSend }: PanelOfProps) {
-  const { name, Panel } = tab === 'path' ? { name: TEXT.path, Panel: PathPart } : PANELS[tab];
+/** A panel beside the pages of a wide screen. */
+function OpenPanel({ panel, PathPart, onClose }: PanelProps & { onClose: () => void }) {
+  const p = usePalette();
   return (
-    <Part name={name}>
-      <Panel desk={desk} onGo={onGo} onSend={onSend} />
+    <Stack role="region" aria-label={nameOf(panel)} style={{ width: 340, borderLeftWidth: 1, borderColor: p.rule }}>
+      <Row justify="end">
+        <IconButton name="close" label={TEXT.closeThisPanel} onPress={onClose} testID="close-panel" />
+      </Row>
+      <ScrollView contentContainerStyle={{ ...PAD, paddingTop: 0 }}>
+        <PanelOf panel={panel} PathPart={PathPart} />
+      </ScrollView>
+    </Stack>
+  );
+}
+
+const PANEL_PARTS: Record<Exclude<DeskPanel, 'path'>, ComponentType<{ onGo?: () => void }>> = {
+  printed: PrintedPanel,
+  ledger: LedgerPanel,
+  check: CheckPanel,
+};
+
+const nameOf = (panel: DeskPanel): string =>
+  ({ printed: TEXT.printedPlaces, ledger: TEXT.pageLedger, check: TEXT.gateCheck, path: TEXT.path })[panel];
+
+/** @param onGo shows the pages, if they are behind a tab */
+function PanelOf({ panel, PathPart, onGo }: PanelProps & { onGo?: () => void }) {
+  const Panel = panel === 'path' ? PathPart : PANEL_PARTS[panel];
+  return (
+    <Part name={nameOf(panel)}>
+      <Panel {...(onGo ? { onGo } : {})} />
     </Part>
   );
 }
@@ -170,31 +189,28 @@ function PanelOf({ tab, desk, PathPart, onGo, onSend }: PanelOfProps) {
  * Handles the keyboard of the desk, except while somebody is typing: Ctrl or Cmd with Z, Shift-Z, C, V and A; Escape
  * clears the selection. Marks and the page handle keys of their own.
  */
-function useDeskKeys(desk: Desk): void {
+function useDeskKeys({ store, acts }: DeskStore): void {
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       if (e.target instanceof HTMLElement && /^(INPUT|TEXTAREA)$/.test(e.target.tagName)) return;
+      const state = store.getState();
+      const at = positionOf(state);
       const key = e.key.toLowerCase();
-      if (key === 'escape' && (desk.selected.length || desk.proposal || desk.redlineId)) {
-        desk.select(null);
+      if (key === 'escape' && (state.selectedIds.length || state.proposalId || state.redlineId)) {
+        acts.select(null);
         return;
       }
       if (!(e.ctrlKey || e.metaKey)) return;
-      if (key === 'z' && e.shiftKey) desk.redo();
-      else if (key === 'z') desk.undo();
-      else if (key === 'y') desk.redo();
-      else if (key === 'c' && desk.selected.length) desk.copy();
-      else if (key === 'v' && desk.copied.length) desk.paste();
-      else if (key === 'a' && desk.at)
-        desk.selectMany(
-          desk.view.marks
-            .filter((m) => m.documentId === desk.at!.documentId && m.page === desk.at!.page)
-            .map((m) => m.id),
-        );
+      if (key === 'z' && e.shiftKey) acts.redo();
+      else if (key === 'z') acts.undo();
+      else if (key === 'y') acts.redo();
+      else if (key === 'c' && state.selectedIds.length) acts.copy();
+      else if (key === 'v' && state.copied.length) acts.paste();
+      else if (key === 'a' && at) acts.selectMany(onPage(state.view.marks, at).map((m) => m.id));
       else return;
       e.preventDefault();
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, [desk]);
+  }, [store, acts]);
 }

@@ -13,16 +13,16 @@ import { Button, Card, IconButton, Note, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small } from '../../ui/text';
 import { PAPER_FILES } from '../../ui/paper-files';
 import { AddPapers } from './packet-cards';
-import type { Desk } from './use-desk';
+import { useDesk, useDeskActs, useOnDesk } from './use-desk';
 import { useDocumentTools } from './use-document-tools';
 import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
 type Tools = ReturnType<typeof useDocumentTools>;
 
-export function DocumentsCard({ desk }: { desk: Desk }) {
-  const { draft, edit, packet } = desk;
-  const tools = useDocumentTools(desk);
+export function DocumentsCard() {
+  const { draft, edit, packet } = useOnDesk();
+  const tools = useDocumentTools();
   const [replacing, setReplacing] = useState<string | null>(null);
   const [told, setTold] = useState<ReplacedFile | null>(null);
   const addable = packet.documents.filter(
@@ -57,7 +57,6 @@ export function DocumentsCard({ desk }: { desk: Desk }) {
       {draft.documents.map((d, i) => (
         <DocumentRow
           key={d.id}
-          desk={desk}
           tools={tools}
           index={i}
           onReplace={() => {
@@ -68,7 +67,7 @@ export function DocumentsCard({ desk }: { desk: Desk }) {
         />
       ))}
       {tools.busy ? <Small>{TEXT.workingOn}</Small> : null}
-      <AddPapers desk={desk} />
+      <AddPapers />
       {addable.map((d) => (
         <Button key={d.id} icon="plus" onPress={() => edit([{ op: 'put', list: 'documents', item: { id: d.id } }])}>
           {TEXT.add(d.name)}
@@ -99,25 +98,32 @@ const Replaced = ({ words, id, was }: ReplacedFile) => (
 );
 
 interface RowProps {
-  desk: Desk;
   tools: Tools;
   index: number;
   onReplace: () => void;
 }
 
-const documentAt = (desk: Desk, index: number) => {
-  const id = desk.draft.documents[index]?.id;
-  return id === undefined ? null : { id, doc: desk.packet.documents.find((x) => x.id === id) };
+/** Returns the document at an index of the draft; null if there is none. */
+const useDocumentAt = (index: number) => {
+  const { id, doc } = useDesk(({ draft, packet }) => {
+    const id = draft.documents[index]?.id;
+    return { id, doc: packet.documents.find((x) => x.id === id) };
+  });
+  return id === undefined ? null : { id, doc };
 };
 
-function DocumentRow({ desk, tools, index, onReplace }: RowProps) {
+function DocumentRow({ tools, index, onReplace }: RowProps) {
+  const { edit } = useDeskActs();
+  const { item, last } = useDesk(({ draft: { documents } }) => ({
+    item: documents[index],
+    last: documents.length - 1,
+  }));
   const [renaming, setRenaming] = useState(false);
-  const here = documentAt(desk, index);
+  const here = useDocumentAt(index);
   if (!here) return null;
   const { id, doc } = here;
   const name = doc?.name ?? TEXT.document;
-  const move = (to: number) =>
-    desk.edit([{ op: 'put', list: 'documents', item: desk.draft.documents[index] ?? { id }, index: to }]);
+  const move = (to: number) => edit([{ op: 'put', list: 'documents', item: item ?? { id }, index: to }]);
   return (
     <View>
       {renaming ? (
@@ -139,16 +145,10 @@ function DocumentRow({ desk, tools, index, onReplace }: RowProps) {
         <IconButton
           name="arrow-down"
           label={TEXT.later(name)}
-          disabled={index === desk.draft.documents.length - 1}
+          disabled={index === last}
           onPress={() => move(index + 1)}
         />
-        <DocumentMenu
-          desk={desk}
-          tools={tools}
-          index={index}
-          onReplace={onReplace}
-          onRename={() => setRenaming(true)}
-        />
+        <DocumentMenu tools={tools} index={index} onReplace={onReplace} onRename={() => setRenaming(true)} />
       </Row>
       {doc ? (
         <DropMenu
@@ -167,9 +167,10 @@ function DocumentRow({ desk, tools, index, onReplace }: RowProps) {
   );
 }
 
-function DocumentMenu({ desk, tools, index, onReplace, onRename }: RowProps & { onRename: () => void }) {
-  const here = documentAt(desk, index);
-  const next = documentAt(desk, index + 1);
+function DocumentMenu({ tools, index, onReplace, onRename }: RowProps & { onRename: () => void }) {
+  const { draft, edit } = useOnDesk();
+  const here = useDocumentAt(index);
+  const next = useDocumentAt(index + 1);
   if (!here) return null;
   const { id } = here;
   const name = here.doc?.name ?? TEXT.document;
@@ -191,7 +192,7 @@ function DocumentMenu({ desk, tools, index, onReplace, onRename }: RowProps & { 
         title={TEXT.theOriginalFile}
         onPress={() => window.open(urlOf('documentFile', { documentId: id }), '_blank')}
       />
-      <MenuItem title={TEXT.removeItFromThePacket} onPress={() => desk.edit(editsToRemoveDocument(desk.draft, id))} />
+      <MenuItem title={TEXT.removeItFromThePacket} onPress={() => edit(editsToRemoveDocument(draft, id))} />
     </DropMenu>
   );
 }

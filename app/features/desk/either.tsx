@@ -3,7 +3,7 @@ import { calledOf, KINDS, type MarkKind, type PacketParty, type Proposal } from 
 import { Button } from '../../ui/pieces';
 import { Row } from '../../ui/layout';
 import { BarButton } from './selection-bar';
-import type { Desk } from './use-desk';
+import { useDesk, useDeskActs } from './use-desk';
 import { TEXT } from './words';
 import { itemAt } from '@gatepath/core/sure';
 
@@ -14,9 +14,9 @@ interface Reading {
 }
 
 /** Returns both readings of an uncertain place, the more probable one first; null if it has only one. */
-function readingsOf(desk: Desk, place: Proposal): [Reading, Reading] | null {
+function readingsOf(parties: readonly PacketParty[], place: Proposal): [Reading, Reading] | null {
   const { other } = place;
-  const find = (id: string | null | undefined) => desk.draft.parties.find((x) => x.id === id);
+  const find = (id: string | null | undefined) => parties.find((x) => x.id === id);
   const [party, otherParty] = [find(place.partyId), find(other?.partyId)];
   if (!other || !party || !otherParty) return null;
   return [
@@ -28,8 +28,8 @@ function readingsOf(desk: Desk, place: Proposal): [Reading, Reading] | null {
 const wordOf = (kind: MarkKind) => KINDS[kind].word.toLowerCase();
 
 /** Returns the question that an uncertain place asks the user, naming both readings; null if it has only one. */
-export function questionOf(desk: Desk, place: Proposal): string | null {
-  const readings = readingsOf(desk, place);
+export function questionOf(parties: readonly PacketParty[], place: Proposal): string | null {
+  const readings = readingsOf(parties, place);
   if (!readings) return null;
   const [one, two] = readings;
   return TEXT.eitherOf(wordOf(one.kind), calledOf(one.party), wordOf(two.kind), calledOf(two.party));
@@ -41,8 +41,10 @@ export function questionOf(desk: Desk, place: Proposal): string | null {
  * @param places   the place and those that are decided with it
  * @param isOnBar  whether the buttons are on the dark bar under the page
  */
-export function Either({ desk, places, isOnBar }: { desk: Desk; places: Proposal[]; isOnBar?: boolean }) {
-  const readings = readingsOf(desk, itemAt(places, 0));
+export function Either({ places, isOnBar }: { places: Proposal[]; isOnBar?: boolean }) {
+  const { accept: acceptAs } = useDeskActs();
+  const parties = useDesk((s) => s.draft.parties);
+  const readings = readingsOf(parties, itemAt(places, 0));
   if (!readings) return null;
   const pages = new Set(places.map((x) => x.page)).size;
   return (
@@ -50,7 +52,7 @@ export function Either({ desk, places, isOnBar }: { desk: Desk; places: Proposal
       {readings.map(({ kind, party }, i) => {
         const words = TEXT.eitherFor(wordOf(kind), calledOf(party), pages);
         const testID = i ? 'either-other' : 'either-first';
-        const accept = () => desk.accept(places, i ? { partyId: party.id, kind } : {});
+        const accept = () => acceptAs(places, i ? { partyId: party.id, kind } : {});
         return isOnBar ? (
           <BarButton key={testID} testID={testID} onPress={accept}>
             {words}

@@ -1,5 +1,6 @@
-/** The ledger of a draft, and the initials rule of each document. */
-import { puts, calledOf } from '@gatepath/core/packet';
+/** The ledger of a draft, and who initials every page. */
+import { useState } from 'react';
+import { puts, calledOf, signsDocument } from '@gatepath/core/packet';
 import { listWords } from '@gatepath/core/text';
 import { pageRanges } from '@gatepath/core/checks';
 import { Icon } from '../../ui/icon';
@@ -8,7 +9,8 @@ import { slotToken } from '../../ui/slot-token';
 import { Button, Card, Choice, Loading } from '../../ui/pieces';
 import { Heading, Small, Strong } from '../../ui/text';
 import { LedgerGrid } from '../ledger/grid';
-import type { Desk } from './use-desk';
+import { partyInHand, positionOf } from './desk-state';
+import { useDesk, useDeskActs } from './use-desk';
 import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
@@ -20,10 +22,15 @@ const ANCHORS = [
   { value: '1,0', label: TEXT.headRight },
 ] as const;
 
-export function LedgerPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) {
-  const { view, draft } = desk;
-  const parties = draft.parties.filter(puts);
-  if (!desk.ready) return <Loading what={TEXT.thePages} />;
+export function LedgerPanel({ onGo }: { onGo?: () => void }) {
+  const { goTo, takeParty } = useDeskActs();
+  const { view, ready } = useDesk((s) => ({ view: s.view, ready: s.ready }));
+  const parties = useDesk((s) => s.draft.parties.filter(puts));
+  const here = useDesk((s) => {
+    const at = positionOf(s);
+    return at ? { ...at, partyId: partyInHand(s) } : null;
+  });
+  if (!ready) return <Loading what={TEXT.thePages} />;
   const placed = view.ledger.rows.reduce((n, r) => n + r.cells.filter((c) => c.markIds.length > 0).length, 0);
   const wanted = placed + view.ledger.gaps;
   return (
@@ -32,18 +39,16 @@ export function LedgerPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) {
         <Heading>{TEXT.pageLedger}</Heading>
         <Small testID="ledger-sum">{TEXT.ofPlaced(placed, wanted)}</Small>
       </Row>
-      {draft.documents.map((d) => (
-        <RuleCard key={d.id} desk={desk} documentId={d.id} />
-      ))}
+      <InitialsCard />
       <LedgerGrid
         rows={view.ledger.rows}
         parties={parties.map((x) => ({ ...x, letters: slotToken(x) }))}
         documents={view.documents}
         height={view.ledger.rows.length > 80 ? 620 : undefined}
-        here={desk.at ? { ...desk.at, partyId: desk.partyId } : null}
+        here={here}
         onTouch={(documentId, page, partyId) => {
-          desk.goTo(documentId, page);
-          desk.takeParty(partyId);
+          goTo(documentId, page);
+          takeParty(partyId);
           onGo?.();
         }}
       />
@@ -51,17 +56,63 @@ export function LedgerPanel({ desk, onGo }: { desk: Desk; onGo?: () => void }) {
   );
 }
 
+/** Who initials every page of every document; of several documents each can have a rule of its own. */
+function InitialsCard() {
+  const { initialAll } = useDeskActs();
+  const { parties, documents, rules } = useDesk((s) => s.draft);
+  const [open, setOpen] = useState(false);
+  const [only, ...others] = documents;
+  if (!only) return null;
+  if (!others.length) return <RuleCard documentId={only.id} />;
+  const ruled = (id: string) => rules.filter((r) => r.partyIds.includes(id)).length;
+  return (
+    <>
+      <Card style={{ padding: 12 }} testID="initials-card">
+        <Strong>{TEXT.everyPageOfAll(documents.length)}</Strong>
+        <Row gap={8} align="stretch" wrap>
+          {parties.filter(puts).map((x) => {
+            const gets = documents.filter((d) => signsDocument(x, d.id)).length;
+            const n = ruled(x.id);
+            const all = n > 0 && n >= gets;
+            return (
+              <PartyChip
+                key={x.id}
+                name={x.name}
+                letters={slotToken(x)}
+                ink={x.ink}
+                words={n && !all ? TEXT.ofDocuments(calledOf(x), n, gets) : calledOf(x)}
+                label={TEXT.initialsEveryPageOfAll(x.name)}
+                testID={`rule-all-${calledOf(x)}`}
+                on={all}
+                onPress={() => initialAll(x.id, !all)}
+              >
+                {all ? <Icon name="check" size={18} /> : null}
+              </PartyChip>
+            );
+          })}
+        </Row>
+        <Button kind="quiet" onPress={() => setOpen((x) => !x)} fit testID="rules-by-document">
+          {open ? TEXT.hideThem : TEXT.byDocument}
+        </Button>
+      </Card>
+      {open ? documents.map((d) => <RuleCard key={d.id} documentId={d.id} />) : null}
+    </>
+  );
+}
+
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
-function RuleCard({ desk, documentId }: { desk: Desk; documentId: string }) {
-  const parties = desk.draft.parties.filter(puts);
-  const rule = desk.draft.rules.find((r) => r.documentId === documentId);
+function RuleCard({ documentId }: { documentId: string }) {
+  const { setRule } = useDeskActs();
+  const parties = useDesk((s) => s.draft.parties.filter(puts));
+  const rule = useDesk((s) => s.draft.rules.find((r) => r.documentId === documentId));
+  const document = useDesk((s) => s.view.documents.find((d) => d.id === documentId));
   const on = rule?.partyIds ?? [];
-  const name = desk.view.documents.find((d) => d.id === documentId)?.name ?? '';
+  const name = document?.name ?? '';
   const toggle = (id: string) =>
-    desk.setRule(documentId, { partyIds: on.includes(id) ? on.filter((x) => x !== id) : [...on, id] });
+    setRule(documentId, { partyIds: on.includes(id) ? on.filter((x) => x !== id) : [...on, id] });
   const anchor = rule ? ANCHORS.find((a) => a.value === `${rule.anchor.fx},${rule.anchor.fy}`)?.value : '0,1';
   const exceptions = rule?.except ?? [];
-  const printed = desk.view.documents.find((d) => d.id === documentId)?.places.some((x) => x.kind === 'initials');
+  const printed = document?.places.some((x) => x.kind === 'initials');
   return (
     <Card style={{ padding: 12 }} testID="rule-card">
       <Strong>{TEXT.everyPageOfInitialed(name)}</Strong>
@@ -94,7 +145,7 @@ function RuleCard({ desk, documentId }: { desk: Desk; documentId: string }) {
             options={anchor ? [...ANCHORS] : [{ value: '', label: TEXT.asPlaced }, ...ANCHORS]}
             onChange={(v) => {
               const [fx, fy] = v.split(',').map(Number);
-              if (v) desk.setRule(documentId, { anchor: { fx: fx!, fy: fy! }, moved: [] });
+              if (v) setRule(documentId, { anchor: { fx: fx!, fy: fy! }, moved: [] });
             }}
           />
           <Small>
@@ -116,7 +167,7 @@ function RuleCard({ desk, documentId }: { desk: Desk; documentId: string }) {
                 : TEXT.clearOfPrintNoPage}
           </Small>
           {exceptions.length ? (
-            <Button kind="quiet" onPress={() => desk.setRule(documentId, { except: [] })} fit>
+            <Button kind="quiet" onPress={() => setRule(documentId, { except: [] })} fit>
               {TEXT.putThemBack}
             </Button>
           ) : null}

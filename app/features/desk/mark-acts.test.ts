@@ -8,7 +8,8 @@ import {
   emptyDraft,
 } from '@gatepath/core/packet';
 import { emptyGrid } from '@gatepath/core/paper';
-import { markActs, type Tool } from './mark-acts';
+import type { Tool } from './desk-setup';
+import { markActs } from './mark-acts';
 
 const blankPage = () => ({
   width: 612,

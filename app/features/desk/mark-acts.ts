@@ -32,17 +32,15 @@ import {
 } from '@gatepath/core/paper';
 import { count } from '@gatepath/core/text';
 import { newId } from '../../api/client';
-import type { Bench } from './bench';
+import type { ActsOn } from './acts-on';
 import { redlineActs } from './redline-acts';
 import { itemAt } from '@gatepath/core/sure';
 import { TEXT } from './words';
 
-export type { Tool } from './bench';
-
 export type MarkActs = ReturnType<typeof markActs>;
 
 /** Returns the functions by which the desk places, moves, changes and removes marks. */
-export function markActs(b: Bench) {
+export function markActs(b: ActsOn) {
   return { ...placingActs(b), ...handActs(b), ...copyActs(b), ...readActs(b), ...ruleActs(b), ...redlineActs(b) };
 }
 
@@ -51,24 +49,24 @@ const put = (item: Mark): DraftEdit => ({ op: 'put', list: 'marks', item });
 const putIds = (edits: DraftEdit[]) => edits.flatMap((e) => (e.op === 'put' && e.list === 'marks' ? [e.item.id] : []));
 
 /** Applies edits, if there are any, announces what was done, and selects marks. */
-function make(b: Bench, edits: DraftEdit[], said: string, select?: string[]): void {
+function make(b: ActsOn, edits: DraftEdit[], said: string, select?: string[]): void {
   if (!edits.length) return;
   b.edit(edits);
   b.setSaid(said);
   if (select) b.setSelected(select);
 }
 
-const pageAt = (b: Bench, documentId: string, page: number) =>
+const pageAt = (b: ActsOn, documentId: string, page: number) =>
   b.view.documents.find((d) => d.id === documentId)?.pages[page - 1];
 
 /** Returns the rectangles of printed places on the current page, to snap to. */
-const blanksHere = ({ at, view }: Bench): Rect[] =>
+const blanksHere = ({ at, view }: ActsOn): Rect[] =>
   at
     ? view.proposals.filter((p) => p.documentId === at.documentId && p.page === at.page && !p.beside).map((p) => p.rect)
     : [];
 
 /** Returns the acts that place a mark and snap a dragged one. */
-function placingActs(b: Bench) {
+function placingActs(b: ActsOn) {
   const { view, at } = b;
   /** Places the mark, or the pair of choices, of the chosen tool, centered at a point of the page. */
   const placeAt = (x: number, y: number) => {
@@ -106,7 +104,7 @@ function placingActs(b: Bench) {
 }
 
 /** Returns the acts that move, change and remove selected marks. */
-function handActs(b: Bench) {
+function handActs(b: ActsOn) {
   const { draft, edit, selected } = b;
   const moveMarks = (moves: { mark: Mark; rect: Rect }[]) => edit(moveEdits(draft, b.view.documents, moves));
   const arrange = (rects: Rect[]) => moveMarks(selected.map((mark, i) => ({ mark, rect: itemAt(rects, i) })));
@@ -131,7 +129,7 @@ function handActs(b: Bench) {
 }
 
 /** Returns the acts that copy selected marks to other pages and people. */
-function copyActs(b: Bench) {
+function copyActs(b: ActsOn) {
   const { draft, at, selected } = b;
   const { documents } = b.view;
   return {
@@ -164,7 +162,7 @@ function copyActs(b: Bench) {
 }
 
 /** Returns the acts that accept or dismiss the places read on the pages. */
-function readActs(b: Bench) {
+function readActs(b: ActsOn) {
   return {
     accept: (proposals: Proposal[], correct: { partyId?: string; kind?: MarkKind } = {}) => {
       const edits = acceptEdits(proposals, b.draft.parties, correct);
@@ -177,7 +175,7 @@ function readActs(b: Bench) {
 }
 
 /** Returns the acts that set the initials rules. */
-function ruleActs(b: Bench) {
+function ruleActs(b: ActsOn) {
   const { draft, at, partyId } = b;
   const ruleFor = (documentId: string): InitialsRule => ruleOf(draft, documentId);
   /** Turns the selected initials into the document's rule: its party on every page, near this place. */

@@ -1,9 +1,11 @@
 /** What can be said of a mark of each kind by typing, and what comes of it. */
 import { fireEvent, screen, within } from '@testing-library/react';
 import { isAutomatic, isSenders, kinOf, KINDS, MARK_KINDS, takesHand, type Mark } from '@gatepath/core/packet';
-import { show } from '../../test/office';
+import { atDesk } from '../../test/desk';
+import { show, underWay } from '../../test/office';
+import { PACKET_SETUP } from './desk-setup';
+import { openDesk } from './desk-state';
 import { MarkDetails } from './mark-details';
-import type { Desk } from './use-desk';
 
 const TAGS = new Map([['address', '14 Lantern Row']]);
 
@@ -20,11 +22,15 @@ function details(more: Partial<Mark>): Mark[] {
     required: true,
     ...more,
   };
-  const desk: Pick<Desk, 'change'> & { view: Pick<Desk['view'], 'marks' | 'tags'> } = {
-    view: { marks: [mark], tags: TAGS },
-    change: (_was, now) => void saved.push(now as Mark),
-  };
-  show(<MarkDetails desk={desk as Desk} mark={mark} onClose={() => undefined} />);
+  const { packet } = underWay();
+  const { view } = openDesk(packet, PACKET_SETUP);
+  show(
+    atDesk(
+      <MarkDetails mark={mark} onClose={() => undefined} />,
+      { view: { ...view, marks: [mark], tags: TAGS } },
+      { change: (_was, now) => void saved.push(now as Mark) },
+    ),
+  );
   return saved;
 }
 const write = (testID: string, value: string) => fireEvent.change(screen.getByTestId(testID), { target: { value } });

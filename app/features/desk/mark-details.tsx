@@ -1,7 +1,7 @@
 /** Everything about one mark, by typing: what it asks, what it accepts, and where it is. */
 import { type ReactNode, useState } from 'react';
 import { ScrollView } from 'react-native';
-import { Dialog, Portal } from 'react-native-paper';
+import { Dialog } from 'react-native-paper';
 import { KINDS, type Mark, type ValueRule, filledHow, isAutomatic, kinOf, takesHand } from '@gatepath/core/packet';
 import { mergeTags } from '@gatepath/core/merge';
 import '@gatepath/core/patterns';
@@ -10,8 +10,9 @@ import { Input } from '../../ui/input';
 import { Button, Choice } from '../../ui/pieces';
 import { Small, Strong } from '../../ui/text';
 import { Switch } from '../../ui/switch';
-import type { Desk } from './use-desk';
+import { useDesk, useDeskActs } from './use-desk';
 import { keysOf } from '@gatepath/core/sure';
+import { DeskPortal } from './desk-portal';
 import { TEXT } from './words';
 import { Actions, Row, Stack } from '../../ui/layout';
 
@@ -29,7 +30,8 @@ interface Editing {
   check: (more: Partial<ValueRule>) => void;
 }
 
-export function MarkDetails({ desk, mark, onClose }: { desk: Desk; mark: Mark; onClose: () => void }) {
+export function MarkDetails({ mark, onClose }: { mark: Mark; onClose: () => void }) {
+  const { change } = useDeskActs();
   const [m, setM] = useState(mark);
   const set = (more: Partial<Mark>) => setM((was) => ({ ...was, ...more }));
   const check = (more: Partial<ValueRule>) => set({ check: tidy({ ...m.check, ...more }) });
@@ -38,11 +40,11 @@ export function MarkDetails({ desk, mark, onClose }: { desk: Desk; mark: Mark; o
   const save = () => {
     const least = KINDS[m.kind].least;
     const rect = { ...m.rect, w: Math.max(least.w, m.rect.w), h: Math.max(least.h, m.rect.h) };
-    desk.change(mark, { ...m, rect });
+    change(mark, { ...m, rect });
     onClose();
   };
   return (
-    <Portal>
+    <DeskPortal>
       <Dialog
         visible
         onDismiss={onClose}
@@ -52,8 +54,8 @@ export function MarkDetails({ desk, mark, onClose }: { desk: Desk; mark: Mark; o
         <Dialog.ScrollArea style={{ paddingHorizontal: 20 }}>
           <ScrollView contentContainerStyle={{ gap: 12, paddingVertical: 12 }}>
             <Asking {...editing} />
-            <FromTheStart {...editing} desk={desk} />
-            <Choices {...editing} desk={desk} />
+            <FromTheStart {...editing} />
+            <Choices {...editing} />
             <Taking {...editing} />
             {m.check ? (
               <Input
@@ -84,7 +86,7 @@ export function MarkDetails({ desk, mark, onClose }: { desk: Desk; mark: Mark; o
           </Button>
         </Dialog.Actions>
       </Dialog>
-    </Portal>
+    </DeskPortal>
   );
 }
 
@@ -145,9 +147,10 @@ function Asking({ m, set }: Editing) {
 }
 
 /** Its initial text, with tags of the deal. */
-function FromTheStart({ m, set, desk }: Editing & { desk: Desk }) {
+function FromTheStart({ m, set }: Editing) {
+  const known = useDesk((s) => s.view.tags);
   const asks = asksOf(m);
-  const tags = m.value ? mergeTags(m.value, desk.view.tags) : null;
+  const tags = m.value ? mergeTags(m.value, known) : null;
   return (
     <>
       {asks && asks !== 'list' ? (
@@ -169,7 +172,7 @@ function FromTheStart({ m, set, desk }: Editing & { desk: Desk }) {
         <Stack gap={4}>
           <Small>{TEXT.insertFromTheDeal}</Small>
           <Actions>
-            {[...desk.view.tags.keys()].map((tag) => (
+            {[...known.keys()].map((tag) => (
               <Button
                 key={tag}
                 kind="quiet"
@@ -185,8 +188,8 @@ function FromTheStart({ m, set, desk }: Editing & { desk: Desk }) {
 }
 
 /** Its choices: a list, or marks that exclude each other. */
-function Choices({ m, set, desk }: Editing & { desk: Desk }) {
-  const others = desk.view.marks.filter((x) => x.group && x.group === m.group && x.id !== m.id);
+function Choices({ m, set }: Editing) {
+  const others = useDesk((s) => s.view.marks.filter((x) => x.group && x.group === m.group && x.id !== m.id));
   return (
     <>
       {asksOf(m) === 'list' ? (

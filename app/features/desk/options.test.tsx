@@ -1,10 +1,10 @@
 /** What is particular to a party, and when a packet reminds and ends: every change is one edit of the draft. */
 import { fireEvent, screen } from '@testing-library/react';
 import type { DraftEdit, PacketParty } from '@gatepath/core/packet';
+import { atDesk } from '../../test/desk';
 import { party, show, underWay } from '../../test/office';
 import { PartyOptions } from './party-options';
 import { ScheduleCard } from './schedule-card';
-import type { Desk } from './use-desk';
 
 function options(start: PacketParty): PacketParty[] {
   const changes: PacketParty[] = [];
@@ -40,8 +40,7 @@ function schedule(change: Partial<ReturnType<typeof underWay>['packet']['draft']
   const edits: DraftEdit[] = [];
   const { packet } = underWay();
   const draft = { ...packet.draft, schedule: { ...packet.draft.schedule, ...change } };
-  const desk = { draft, packet, edit: (e: DraftEdit[]) => edits.push(...e) } as unknown as Desk;
-  show(<ScheduleCard desk={desk} />);
+  show(atDesk(<ScheduleCard />, { draft, packet }, { edit: (e) => void edits.push(...e) }));
   return edits;
 }
 

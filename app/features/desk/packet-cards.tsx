@@ -1,6 +1,6 @@
 /** Other parts of a draft: adding papers, its words, and deleting it. */
 import { router } from 'expo-router';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { usePacketActions } from '../../api/hooks';
 import { LateInput } from '../../ui/late-input';
 import { ActError, Button, Card, Trouble } from '../../ui/pieces';
@@ -9,21 +9,22 @@ import { DocumentDrop } from '../uploads/document-drop';
 import { useUploads } from '../uploads/uploads';
 import { useDocumentTools } from './use-document-tools';
 import { TextMenu } from './text-menu';
-import type { Desk } from './use-desk';
+import { useDesk, useDeskActs } from './use-desk';
+import type { DraftHandle } from './use-draft';
 import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
 /** Papers added at the desk: to the deal, and to this packet as soon as their pages are read. */
-export function AddPapers({ desk }: { desk: Desk }) {
-  const tools = useDocumentTools(desk);
+export function AddPapers() {
+  const { edit } = useDeskActs();
+  const dealId = useDesk((s) => s.packet.dealId);
+  const tools = useDocumentTools();
   const [reading, setReading] = useState<string[]>([]);
-  const latest = useRef(desk);
-  latest.current = desk;
-  const uploads = useUploads(desk.packet.dealId, (doc) => {
+  const uploads = useUploads(dealId, (doc) => {
     setReading((was) => [...was, doc.name]);
     void tools.settle(doc).then((ready) => {
       setReading((was) => was.filter((n) => n !== doc.name));
-      if (ready) latest.current.edit([{ op: 'put', list: 'documents', item: { id: ready.id } }]);
+      if (ready) edit([{ op: 'put', list: 'documents', item: { id: ready.id } }]);
     });
   });
   return (
@@ -43,7 +44,7 @@ export function WordsCard({
   nameLabel,
   tags,
 }: {
-  on: Pick<Desk, 'draft' | 'edit'>;
+  on: Pick<DraftHandle, 'draft' | 'edit'>;
   nameLabel: string;
   /** Some of the tags that text may have. */
   tags: string[];
@@ -74,8 +75,9 @@ export function WordsCard({
 }
 
 /** Deleting a draft; a packet that was sent cannot be deleted. */
-export function ThrowAway({ desk }: { desk: Desk }) {
-  const { drop } = usePacketActions(desk.packet.id);
+export function ThrowAway() {
+  const { packet, name } = useDesk((s) => ({ packet: s.packet, name: s.draft.name }));
+  const { drop } = usePacketActions(packet.id);
   const [asking, setAsking] = useState(false);
   if (!asking)
     return (
@@ -85,13 +87,13 @@ export function ThrowAway({ desk }: { desk: Desk }) {
     );
   return (
     <Card style={{ padding: 12 }}>
-      <Body>{TEXT.andItsMarksWillBe(desk.draft.name)}</Body>
+      <Body>{TEXT.andItsMarksWillBe(name)}</Body>
       <ActError of={drop} />
       <Row gap={8} align="stretch">
         <Button
           kind="stop"
           busy={drop.isPending}
-          onPress={() => drop.mutate(undefined, { onSuccess: () => router.replace(`/deals/${desk.packet.dealId}`) })}
+          onPress={() => drop.mutate(undefined, { onSuccess: () => router.replace(`/deals/${packet.dealId}`) })}
         >
           {TEXT.throwAway}
         </Button>

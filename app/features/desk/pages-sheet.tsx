@@ -1,7 +1,7 @@
 /** All pages as thumbnails: to go to one, and to leave out, turn, reorder or split pages of a document. */
 import { useState } from 'react';
 import { FlatList, Image, Pressable, View } from 'react-native';
-import { Modal, Portal } from 'react-native-paper';
+import { Modal } from 'react-native-paper';
 import { urlOf } from '@gatepath/contract/paths';
 import { isSenders } from '@gatepath/core/packet';
 import type { DocumentFacts } from '@gatepath/core/packet';
@@ -12,9 +12,11 @@ import { Button, IconButton, Note, Trouble } from '../../ui/pieces';
 import { Small, Strong } from '../../ui/text';
 import { FONT } from '../../ui/theme';
 import { webStyle } from '../../ui/web';
-import type { Desk } from './use-desk';
+import { positionOf } from './desk-state';
+import { useDesk, useDeskActs } from './use-desk';
 import { useDocumentTools } from './use-document-tools';
 import { type Slot, turned, usePageSlots } from './use-page-slots';
+import { DeskPortal } from './desk-portal';
 import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
@@ -23,18 +25,20 @@ const THUMB = 96;
 type Slots = ReturnType<typeof usePageSlots>;
 
 // eslint-disable-next-line max-lines-per-function -- one view from top to bottom, with nothing to decide in it that is not shown
-export function PagesSheet({ desk, onClose }: { desk: Desk; onClose: () => void }) {
+export function PagesSheet({ onClose }: { onClose: () => void }) {
+  const { goTo } = useDeskActs();
+  const documents = useDesk((s) => s.view.documents);
+  const at = useDesk(positionOf);
   const p = usePalette();
   const columns = useWide() ? 8 : 3;
-  const tools = useDocumentTools(desk);
-  const { documents } = desk.view;
-  const [documentId, setDocument] = useState(desk.at?.documentId ?? documents[0]?.id ?? '');
+  const tools = useDocumentTools();
+  const [documentId, setDocument] = useState(at?.documentId ?? documents[0]?.id ?? '');
   const doc = documents.find((d) => d.id === documentId) ?? documents[0];
   const pages = usePageSlots(doc, tools, onClose);
   const [editing, setEditing] = useState(false);
   if (!doc) return null;
   return (
-    <Portal>
+    <DeskPortal>
       <Modal visible onDismiss={onClose} contentContainerStyle={webStyle({ position: 'absolute', inset: 0 })}>
         <View style={{ flex: 1, backgroundColor: p.paper }} testID="pages-sheet">
           <Row gap={8} style={{ padding: 10, backgroundColor: p.sheet }}>
@@ -66,12 +70,11 @@ export function PagesSheet({ desk, onClose }: { desk: Desk; onClose: () => void 
             renderItem={({ item, index }) => (
               <View style={{ alignItems: 'center', width: THUMB + 14, opacity: item.out ? 0.35 : 1 }}>
                 <Thumb
-                  desk={desk}
                   doc={doc}
                   slot={item}
                   onPress={() => {
                     if (editing) return pages.set(index, { out: !item.out });
-                    desk.goTo(doc.id, item.page);
+                    goTo(doc.id, item.page);
                     onClose();
                   }}
                 />
@@ -82,7 +85,7 @@ export function PagesSheet({ desk, onClose }: { desk: Desk; onClose: () => void 
           {editing ? <UseThem pages={pages} busy={tools.busy} /> : null}
         </View>
       </Modal>
-    </Portal>
+    </DeskPortal>
   );
 }
 
@@ -109,14 +112,15 @@ function OtherDocument({
 }
 
 /** A thumbnail, with its number of marks. */
-function Thumb({ desk, doc, slot, onPress }: { desk: Desk; doc: DocumentFacts; slot: Slot; onPress: () => void }) {
+function Thumb({ doc, slot, onPress }: { doc: DocumentFacts; slot: Slot; onPress: () => void }) {
   const p = usePalette();
   const size = itemAt(doc.pages, slot.page - 1);
   const isHigh = size.width <= size.height;
-  const marks = desk.view.marks.filter(
-    (m) => m.documentId === doc.id && m.page === slot.page && !isSenders(m.kind),
-  ).length;
-  const here = desk.at?.documentId === doc.id && desk.at.page === slot.page;
+  const { marks, here } = useDesk((s) => {
+    const at = positionOf(s);
+    const onPage = s.view.marks.filter((m) => m.documentId === doc.id && m.page === slot.page && !isSenders(m.kind));
+    return { marks: onPage.length, here: at?.documentId === doc.id && at.page === slot.page };
+  });
   return (
     <>
       <Pressable

@@ -27,7 +27,8 @@ import { ToldCard } from './told';
 import { PartyRow } from './party-row';
 import { ScheduleCard } from './schedule-card';
 import { SendLaterCard } from './send-later-card';
-import type { Desk } from './use-desk';
+import { useDesk, useDeskActs, useOnDesk } from './use-desk';
+import type { DraftHandle } from './use-draft';
 import { TEXT } from './words';
 import { Actions, Row, Stack } from '../../ui/layout';
 
@@ -47,23 +48,24 @@ const without = (gate: Gate, partyId: string): Gate => ({
 const nextInk = ({ parties }: Draft) => parties.reduce((n, y) => Math.max(n, y.ink + 1), 0);
 
 /** What the path needs of a draft: a packet's, or a kit's, which has no documents of its own to leave out. */
-export interface OnPath extends Pick<Desk, 'draft' | 'edit'> {
+export interface OnPath extends Pick<DraftHandle, 'draft' | 'edit'> {
   names: { id: string; name: string }[];
 }
 
-export function PathPanel({ desk }: { desk: Desk }) {
+export function PathPanel() {
+  const on = useOnDesk();
   return (
     <Stack gap={12}>
       <Heading>{TEXT.path}</Heading>
-      <PathOfDraft on={{ draft: desk.draft, edit: desk.edit, names: desk.packet.documents }} />
-      <Addable desk={desk} />
-      <AddMyself desk={desk} />
-      <DocumentsCard desk={desk} />
-      <SendLaterCard desk={desk} />
-      <ScheduleCard desk={desk} />
-      <WordsCard on={desk} nameLabel={TEXT.nameOfThePacket} tags={[...desk.view.tags.keys()].slice(0, 4)} />
-      <ToldCard on={desk} />
-      <ThrowAway desk={desk} />
+      <PathOfDraft on={{ draft: on.draft, edit: on.edit, names: on.packet.documents }} />
+      <Addable />
+      <AddMyself />
+      <DocumentsCard />
+      <SendLaterCard />
+      <ScheduleCard />
+      <WordsCard on={on} nameLabel={TEXT.nameOfThePacket} tags={[...on.view.tags.keys()].slice(0, 4)} />
+      <ToldCard on={on} />
+      <ThrowAway />
     </Stack>
   );
 }
@@ -219,7 +221,8 @@ function PartyOnPath({ on, party }: { on: OnPath; party: PacketParty }) {
 }
 
 /** People of the deal who are not in the packet. */
-function Addable({ desk: { draft, edit, packet } }: { desk: Desk }) {
+function Addable() {
+  const { draft, edit, packet } = useOnDesk();
   const addable = packet.dealParties.filter((x) => !draft.parties.some((y) => y.id === x.id));
   if (!addable.length) return null;
   return (
@@ -236,7 +239,9 @@ function Addable({ desk: { draft, edit, packet } }: { desk: Desk }) {
 }
 
 /** The member who prepares the packet, as a broker who signs in it. */
-function AddMyself({ desk: { draft, edit } }: { desk: Desk }) {
+function AddMyself() {
+  const { edit } = useDeskActs();
+  const draft = useDesk((s) => s.draft);
   const me = useSession().data?.member ?? null;
   if (!me || draft.parties.some((x) => x.memberId === me.id)) return null;
   const brokers = draft.parties.filter((x) => x.side === 'listing_broker');

@@ -1,51 +1,43 @@
 /** A mark on the desk: dragged, resized, or moved by keys; other selected marks move with it. */
-import { useRef } from 'react';
+import { memo, useRef } from 'react';
 import { View } from 'react-native';
 import { KINDS, type Mark, NOBODY, type PacketParty, isFixed, lettersOf } from '@gatepath/core/packet';
 import { inkOf } from '@gatepath/core/inks';
 import { MarkFace } from '../pages/mark-box';
-import type { Desk } from './use-desk';
+import { selectedMarks } from './desk-state';
+import type { DeskStore } from './desk-store';
+import { useDesk, useDeskStore } from './use-desk';
 import { isFocusedByKeys, webProps, webStyle } from '../../ui/web';
-import { useDrag } from './use-drag';
+import { useDrag, type Drag } from './use-drag';
 import { TEXT } from './words';
 
 interface Props {
   mark: Mark;
   party: PacketParty | null;
   scale: number;
-  selected: boolean;
-  /** Whether it is the only one selected: then it can be resized. */
-  alone: boolean;
-  desk: Desk;
 }
 
-export function PlacedMark({ mark, party, scale, selected, alone, desk }: Props) {
+export const PlacedMark = memo(function PlacedMark({ mark, party, scale }: Props) {
   const box = useRef<View>(null);
-  const drag = useDrag(box, { mark, scale, desk, selected });
+  const desk = useDeskStore();
+  // The only one selected can be resized.
+  const { selected, alone } = useDesk(({ selectedIds }) => ({
+    selected: selectedIds.includes(mark.id),
+    alone: selectedIds.length === 1,
+  }));
+  const drag = useDrag(box, { mark, scale, selected });
   const rect = drag?.rect ?? mark.rect;
   const { color } = party ? inkOf(party.ink) : { color: '#1E2A32' };
   const whose =
     mark.partyId === NOBODY || !party ? TEXT.label(mark.value ?? '') : TEXT.of(KINDS[mark.kind].word, party.name);
   // The keyboard selects a mark by focusing it; a pointer does that itself, keeping the selection.
   const onFocus = (e: { target: unknown }) => {
-    if (!selected && isFocusedByKeys(e.target)) desk.select(mark.id);
+    if (!selected && isFocusedByKeys(e.target)) desk.acts.select(mark.id);
   };
   const short = mark.kind === 'initials' && party && rect.w * scale < 52 ? lettersOf(party) : undefined;
   return (
     <>
-      {drag?.lines.map((l, i) => (
-        <View
-          key={i}
-          style={webStyle({
-            position: 'absolute',
-            pointerEvents: 'none',
-            backgroundColor: color,
-            ...(l.x !== undefined
-              ? { left: l.x * scale, top: 0, bottom: 0, width: 1 }
-              : { top: (l.y ?? 0) * scale, left: 0, right: 0, height: 1 }),
-          })}
-        />
-      ))}
+      {drag ? <SnapLines lines={drag.lines} scale={scale} color={color} /> : null}
       <View
         ref={box}
         role="button"
@@ -77,6 +69,23 @@ export function PlacedMark({ mark, party, scale, selected, alone, desk }: Props)
       </View>
     </>
   );
+});
+
+/** The lines that a dragged mark snaps to. */
+function SnapLines({ lines, scale, color }: { lines: Drag['lines']; scale: number; color: string }) {
+  return lines.map((l, i) => (
+    <View
+      key={i}
+      style={webStyle({
+        position: 'absolute',
+        pointerEvents: 'none',
+        backgroundColor: color,
+        ...(l.x !== undefined
+          ? { left: l.x * scale, top: 0, bottom: 0, width: 1 }
+          : { top: (l.y ?? 0) * scale, left: 0, right: 0, height: 1 }),
+      })}
+    />
+  ));
 }
 
 interface Key {
@@ -98,7 +107,7 @@ const ARROWS: Record<string, [x: number, y: number]> = {
  * Handles the keys of a mark: arrow keys move it, with Alt they resize it; Delete removes it; Space and Enter select
  * it.
  */
-function onKey(e: Key, mark: Mark, desk: Desk, selected: boolean): void {
+function onKey(e: Key, mark: Mark, { acts, store }: DeskStore, selected: boolean): void {
   const arrow = ARROWS[e.key];
   if (arrow) {
     const by = e.shiftKey ? 10 : 1;
@@ -106,11 +115,12 @@ function onKey(e: Key, mark: Mark, desk: Desk, selected: boolean): void {
     const r = mark.rect;
     const least = KINDS[mark.kind].least;
     if (e.altKey)
-      desk.moveMarks([{ mark, rect: { ...r, w: Math.max(least.w, r.w + dx), h: Math.max(least.h, r.h + dy) } }]);
-    else if (selected) desk.nudge(dx, dy);
-    else desk.moveMarks([{ mark, rect: { ...r, x: r.x + dx, y: r.y + dy } }]);
-  } else if (e.key === 'Delete' || e.key === 'Backspace') desk.remove(selected ? desk.selected : [mark]);
-  else if (e.key === ' ' || e.key === 'Enter') desk.select(mark.id, e.shiftKey);
+      acts.moveMarks([{ mark, rect: { ...r, w: Math.max(least.w, r.w + dx), h: Math.max(least.h, r.h + dy) } }]);
+    else if (selected) acts.nudge(dx, dy);
+    else acts.moveMarks([{ mark, rect: { ...r, x: r.x + dx, y: r.y + dy } }]);
+  } else if (e.key === 'Delete' || e.key === 'Backspace')
+    acts.remove(selected ? selectedMarks(store.getState()) : [mark]);
+  else if (e.key === ' ' || e.key === 'Enter') acts.select(mark.id, e.shiftKey);
   else return;
   e.preventDefault();
   e.stopPropagation();

@@ -1,8 +1,9 @@
 /** The packet as one party will see it, before anything is sent. */
 import { Suspense, useState } from 'react';
 import { FlatList, View } from 'react-native';
-import { Modal, Portal } from 'react-native-paper';
+import { Modal } from 'react-native-paper';
 import {
+  type Draft,
   hasDocument,
   holdsGate,
   type PacketParty,
@@ -14,6 +15,7 @@ import {
   approves,
   calledOf,
 } from '@gatepath/core/packet';
+import type { DraftView } from '@gatepath/core/checks';
 import { mergeTags } from '@gatepath/core/merge';
 import { urlOf } from '@gatepath/contract/paths';
 import { count } from '@gatepath/core/text';
@@ -26,15 +28,22 @@ import { AtRect, MarkFace } from '../pages/mark-box';
 import { Redlines } from '../pages/redlines';
 import { Sheet } from '../pages/sheet';
 import { useRehearsal } from '../signing/use-rehearsal';
-import type { Desk } from './use-desk';
+import { partyInHand } from './desk-state';
+import { useDesk } from './use-desk';
 import { webStyle } from '../../ui/web';
+import { DeskPortal } from './desk-portal';
 import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
-export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }) {
+export function PreviewAs({ onClose }: { onClose: () => void }) {
   const p = usePalette();
-  const { draft, view } = desk;
-  const [partyId, setParty] = useState(desk.partyId ?? draft.parties[0]?.id ?? '');
+  const { draft, view, packetId, inHand } = useDesk((s) => ({
+    draft: s.draft,
+    view: s.view,
+    packetId: s.packet.id,
+    inHand: partyInHand(s),
+  }));
+  const [partyId, setParty] = useState(inHand ?? draft.parties[0]?.id ?? '');
   const [through, setThrough] = useState(false);
   const alone = useAlone();
   const party = draft.parties.find((x) => x.id === partyId);
@@ -42,11 +51,11 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
   const gate = draft.gates.findIndex((g) => g.partyIds.includes(partyId));
   const rehearses = holdsGate(party) && gate >= 0 && view.documents.some((d) => hasDocument(party, d.id));
   return (
-    <Portal>
+    <DeskPortal>
       <Modal visible onDismiss={onClose} contentContainerStyle={webStyle({ position: 'absolute', inset: 0 })}>
         <View ref={alone} style={{ flex: 1, backgroundColor: p.bench }} testID="preview">
-          <Head desk={desk} party={party} gate={gate} onParty={setParty} onClose={onClose} />
-          <Pages desk={desk} party={party} />
+          <Head draft={draft} view={view} party={party} gate={gate} onParty={setParty} onClose={onClose} />
+          <Pages draft={draft} view={view} party={party} />
           <Row
             gap={8}
             align="stretch"
@@ -61,20 +70,21 @@ export function PreviewAs({ desk, onClose }: { desk: Desk; onClose: () => void }
               </Button>
             ) : null}
           </Row>
-          {through ? <GoThrough packetId={desk.packet.id} party={party} onClose={() => setThrough(false)} /> : null}
+          {through ? <GoThrough packetId={packetId} party={party} onClose={() => setThrough(false)} /> : null}
         </View>
       </Modal>
-    </Portal>
+    </DeskPortal>
   );
 }
 
 interface AsParty {
-  desk: Desk;
+  draft: Draft;
+  view: DraftView;
   party: PacketParty;
 }
 
 /** Returns a party's own marks, and the pages of the documents it receives. */
-function seenBy({ desk: { view }, party }: AsParty) {
+function seenBy({ view, party }: Pick<AsParty, 'view' | 'party'>) {
   const documents = view.documents.filter((d) => hasDocument(party, d.id));
   return {
     pages: documents.flatMap((d) => d.pages.map((size, i) => ({ doc: d, page: i + 1, size }))),
@@ -84,9 +94,8 @@ function seenBy({ desk: { view }, party }: AsParty) {
 
 /** Who sees what, in a sentence, with the choice of another party. */
 function Head(o: AsParty & { gate: number; onParty: (id: string) => void; onClose: () => void }) {
-  const { desk, party, gate } = o;
+  const { draft, view, party, gate } = o;
   const p = usePalette();
-  const { draft, view } = desk;
   const { pages, mine } = seenBy(o);
   const places = mine.filter((m) => m.required && isForClient(m)).length;
   const words = (text: string) => mergeTags(text, view.tags).text;
@@ -122,10 +131,9 @@ function Head(o: AsParty & { gate: number; onParty: (id: string) => void; onClos
 }
 
 /** The pages with the sender's own text and the places of the party; what others will fill is not shown. */
-function Pages({ desk, party }: AsParty) {
-  const { draft, view } = desk;
+function Pages({ draft, view, party }: AsParty) {
   const [width, setWidth] = useState(0);
-  const { pages, mine } = seenBy({ desk, party });
+  const { pages, mine } = seenBy({ view, party });
   const words = (text: string) => mergeTags(text, view.tags).text;
   const written = view.marks.flatMap((m) => shownWords(m, words));
   const places = mine.filter((m) => isForClient(m) || isAutomatic(m.kind));

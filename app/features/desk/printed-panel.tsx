@@ -14,38 +14,32 @@ import { Pressable, View } from 'react-native';
 import { pageRanges } from '@gatepath/core/checks';
 import { count, listWords } from '@gatepath/core/text';
 import { DropMenu, MenuItem } from '../../ui/menu';
-import { usePalette, useWide } from '../../ui/hooks';
+import { usePalette } from '../../ui/hooks';
 import { PartyChip } from '../../ui/party-chip';
 import { Button, Card, IconButton, Loading, Note, Trouble } from '../../ui/pieces';
 import { Body, Heading, Small, Strong } from '../../ui/text';
 import { slotToken } from '../../ui/slot-token';
 import { Token } from '../../ui/token';
 import { KnownValues } from '../incoming/known-values';
-import { RememberedCards } from '../memory/remembered-card';
 import { useDocumentTools } from './use-document-tools';
 import { Either, questionOf } from './either';
-import type { Desk } from './use-desk';
+import { useDesk, useDeskActs, useOnDesk } from './use-desk';
 import { itemAt } from '@gatepath/core/sure';
 import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
-interface PrintedPanelProps {
-  desk: Desk;
-  onGo?: () => void;
-  onSend?: () => void;
-}
-
-export function PrintedPanel({ desk, onGo, onSend }: PrintedPanelProps) {
-  const wide = useWide();
-  if (!desk.ready) return <Loading what={TEXT.thePages} />;
-  const { proposals } = desk.view;
+export function PrintedPanel({ onGo }: { onGo?: () => void }) {
+  const { accept } = useDeskActs();
+  const on = useOnDesk();
+  const { ready, isForm } = useDesk((s) => ({ ready: s.ready, isForm: s.setup.what === 'form' }));
+  if (!ready) return <Loading what={TEXT.thePages} />;
+  const { proposals } = on.view;
   const open = proposals.filter((x) => x.state === 'open' && !x.stranger);
   const matched = open.filter(isSure);
   const strangers = proposals.filter((x) => x.state === 'open' && x.stranger).length;
   const accepted = proposals.filter((x) => x.state === 'accepted').length;
   return (
     <Stack gap={8} testID="printed-panel">
-      {wide && desk.bench.what === 'packet' ? <RememberedCards on={desk} onSend={onSend} /> : null}
       <Heading>{TEXT.printedPlaces}</Heading>
       {proposals.length === 0 ? (
         <Small>{TEXT.nothingToFillInWas}</Small>
@@ -58,22 +52,22 @@ export function PrintedPanel({ desk, onGo, onSend }: PrintedPanelProps) {
           {TEXT.readNotMarksYet(
             count(open.length, 'place'),
             matched.length,
-            desk.bench.what === 'form' ? TEXT.aRoleOfThisForm : TEXT.somebodyInThisPacket,
+            isForm ? TEXT.aRoleOfThisForm : TEXT.somebodyInThisPacket,
           )}
         </Small>
       )}
       {matched.length ? (
-        <Button kind="main" onPress={() => desk.accept(matched)} testID="accept-all">
+        <Button kind="main" onPress={() => accept(matched)} testID="accept-all">
           {TEXT.acceptAll(matched.length)}
         </Button>
       ) : null}
-      {desk.bench.what === 'packet' ? <KnownValues on={desk} /> : null}
+      {isForm ? null : <KnownValues on={on} />}
       <Doubtful n={open.filter((x) => canAccept(x) && x.doubtful).length} />
-      <AcceptByParty desk={desk} matched={matched} />
-      {desk.bench.what === 'form' ? null : <Further desk={desk} />}
-      {desk.draft.documents.map((d) => {
+      <AcceptByParty matched={matched} />
+      {isForm ? null : <Further />}
+      {on.draft.documents.map((d) => {
         const here = open.filter((x) => x.documentId === d.id);
-        return here.length ? <OfDocument key={d.id} desk={desk} documentId={d.id} places={here} onGo={onGo} /> : null;
+        return here.length ? <OfDocument key={d.id} documentId={d.id} places={here} onGo={onGo} /> : null;
       })}
       {strangers ? <Small>{TEXT.forPeopleWhoAreNot(count(strangers, TEXT.morePlace))}</Small> : null}
     </Stack>
@@ -81,11 +75,13 @@ export function PrintedPanel({ desk, onGo, onSend }: PrintedPanelProps) {
 }
 
 /** A chip for each party that accepts all of its places; none where there is only one party. */
-function AcceptByParty({ desk, matched }: { desk: Desk; matched: Proposal[] }) {
-  if (!matched.length || desk.draft.parties.length < 2) return null;
+function AcceptByParty({ matched }: { matched: Proposal[] }) {
+  const { accept } = useDeskActs();
+  const parties = useDesk((s) => s.draft.parties);
+  if (!matched.length || parties.length < 2) return null;
   return (
     <Row gap={8} align="stretch" wrap>
-      {desk.draft.parties.map((party) => {
+      {parties.map((party) => {
         const mine = matched.filter((x) => x.partyId === party.id);
         return mine.length ? (
           <PartyChip
@@ -96,7 +92,7 @@ function AcceptByParty({ desk, matched }: { desk: Desk; matched: Proposal[] }) {
             words={`${calledOf(party)}, ${mine.length}`}
             label={TEXT.acceptAllPlaces(mine.length, party.name)}
             testID={`accept-party-${calledOf(party)}`}
-            onPress={() => desk.accept(mine)}
+            onPress={() => accept(mine)}
           />
         ) : null;
       })}
@@ -108,10 +104,10 @@ function AcceptByParty({ desk, matched }: { desk: Desk; matched: Proposal[] }) {
  * People for whom a paper has neither a line nor space beside the printed ones: a page for their signatures is
  * offered.
  */
-function Further({ desk }: { desk: Desk }) {
-  const tools = useDocumentTools(desk);
-  const { documents, proposals, marks } = desk.view;
-  const { parties } = desk.draft;
+function Further() {
+  const tools = useDocumentTools();
+  const { documents, proposals, marks } = useDesk((s) => s.view);
+  const parties = useDesk((s) => s.draft.parties);
   // A long packet has thousands of places: they are computed again when they or the people change.
   const left = useMemo(
     () =>
@@ -168,17 +164,17 @@ function groupsOf(places: Proposal[]): Proposal[][] {
 }
 
 function OfDocument({
-  desk,
   documentId,
   places,
   onGo,
 }: {
-  desk: Desk;
   documentId: string;
   places: Proposal[];
-  onGo?: () => void;
+  onGo: (() => void) | undefined;
 }) {
-  const name = desk.view.documents.find((d) => d.id === documentId)?.name ?? TEXT.document;
+  const { accept, dismiss } = useDeskActs();
+  const parties = useDesk((s) => s.draft.parties);
+  const name = useDesk((s) => s.view.documents.find((d) => d.id === documentId)?.name ?? TEXT.document);
   const matched = places.filter(canAccept);
   const sure = places.filter(isSure);
   const nameless = places.filter((x) => !x.partyId);
@@ -190,40 +186,42 @@ function OfDocument({
           <Small>{TEXT.open(count(places.length, 'place'))}</Small>
         </Stack>
         <DropMenu anchor={(open) => <IconButton name="more" label={TEXT.whatToDo(name)} onPress={open} />}>
-          {sure.length ? <MenuItem title={TEXT.acceptHere(sure.length)} onPress={() => desk.accept(sure)} /> : null}
-          <MenuItem title={TEXT.dismissAllOfThem} onPress={() => desk.dismiss(places)} />
+          {sure.length ? <MenuItem title={TEXT.acceptHere(sure.length)} onPress={() => accept(sure)} /> : null}
+          <MenuItem title={TEXT.dismissAllOfThem} onPress={() => dismiss(places)} />
           {nameless.length
-            ? desk.draft.parties
+            ? parties
                 .filter(puts)
                 .map((x) => (
                   <MenuItem
                     key={x.id}
                     title={TEXT.giveWithoutAName(nameless.length, calledOf(x))}
-                    onPress={() => desk.accept(nameless, { partyId: x.id })}
+                    onPress={() => accept(nameless, { partyId: x.id })}
                   />
                 ))
             : null}
-          <MenuItem title={TEXT.dismissThoseWithoutAName} onPress={() => desk.dismiss(nameless)} />
+          <MenuItem title={TEXT.dismissThoseWithoutAName} onPress={() => dismiss(nameless)} />
         </DropMenu>
       </Row>
       {groupsOf(matched).map((g) => (
-        <PlaceRow key={itemAt(g, 0).id} desk={desk} places={g} onGo={onGo} />
+        <PlaceRow key={itemAt(g, 0).id} places={g} onGo={onGo} />
       ))}
       {nameless.length ? <Small>{TEXT.withoutANameLeaveThem(count(nameless.length, 'blank'))}</Small> : null}
       {nameless.slice(0, SHOWN).map((x) => (
-        <PlaceRow key={x.id} desk={desk} places={[x]} onGo={onGo} />
+        <PlaceRow key={x.id} places={[x]} onGo={onGo} />
       ))}
       {nameless.length > SHOWN ? <Small>{TEXT.andMoreOnThePages(nameless.length - SHOWN)}</Small> : null}
     </Card>
   );
 }
 
-function PlaceRow({ desk, places, onGo }: { desk: Desk; places: Proposal[]; onGo?: () => void }) {
+function PlaceRow({ places, onGo }: { places: Proposal[]; onGo: (() => void) | undefined }) {
   const p = usePalette();
+  const { accept, dismiss, pickProposal } = useDeskActs();
+  const parties = useDesk((s) => s.draft.parties);
   const place = itemAt(places, 0);
-  const party = desk.draft.parties.find((x) => x.id === place.partyId);
+  const party = parties.find((x) => x.id === place.partyId);
   const what = `${KINDS[place.kind].word}, ${pageRanges(places.map((x) => x.page))}`;
-  const question = questionOf(desk, place);
+  const question = questionOf(parties, place);
   return (
     <>
       <Row gap={8}>
@@ -249,8 +247,7 @@ function PlaceRow({ desk, places, onGo }: { desk: Desk; places: Proposal[]; onGo
         <Pressable
           role="button"
           onPress={() => {
-            desk.goTo(place.documentId, place.page);
-            desk.pickProposal(place.id);
+            pickProposal(place.id);
             onGo?.();
           }}
           style={{ flex: 1, minHeight: 44, justifyContent: 'center' }}
@@ -265,11 +262,11 @@ function PlaceRow({ desk, places, onGo }: { desk: Desk; places: Proposal[]; onGo
           ) : null}
         </Pressable>
         {canAccept(place) && !question ? (
-          <IconButton name="check" label={TEXT.accept(what)} onPress={() => desk.accept(places)} />
+          <IconButton name="check" label={TEXT.accept(what)} onPress={() => accept(places)} />
         ) : null}
-        <IconButton name="close" label={TEXT.leaveOutOf(what)} onPress={() => desk.dismiss(places)} />
+        <IconButton name="close" label={TEXT.leaveOutOf(what)} onPress={() => dismiss(places)} />
       </Row>
-      <Either desk={desk} places={places} />
+      <Either places={places} />
     </>
   );
 }

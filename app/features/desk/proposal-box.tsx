@@ -1,23 +1,25 @@
 /** A printed place that was read: dotted and hollow, because it is not a mark yet. */
+import { memo } from 'react';
 import { Pressable, View } from 'react-native';
 import { KINDS, type PacketParty, type Proposal, lettersOf } from '@gatepath/core/packet';
 import { inkOf } from '@gatepath/core/inks';
 import { Body } from '../../ui/text';
 import { FONT } from '../../ui/theme';
+import { useDesk, useDeskActs } from './use-desk';
 import { TEXT } from './words';
 
 interface Props {
   proposal: Proposal;
   party: PacketParty | null;
   scale: number;
-  selected: boolean;
-  onSelect: () => void;
 }
 
 /** The color of places without a name. */
 const PENCIL = '#5B6770';
 
-export function ProposalBox({ proposal, party, scale, selected, onSelect }: Props) {
+export const ProposalBox = memo(function ProposalBox({ proposal, party, scale }: Props) {
+  const { pickProposal } = useDeskActs();
+  const selected = useDesk((s) => s.proposalId === proposal.id);
   const { rect, kind } = proposal;
   const color = party ? inkOf(party.ink).color : PENCIL;
   const h = rect.h * scale;
@@ -35,7 +37,7 @@ export function ProposalBox({ proposal, party, scale, selected, onSelect }: Prop
         proposal.page,
         proposal.doubtful ? TEXT.uncertainCheckItFirst : '',
       )}
-      onPress={onSelect}
+      onPress={() => pickProposal(proposal.id)}
       hitSlop={8}
       style={{
         position: 'absolute',
@@ -68,4 +70,4 @@ export function ProposalBox({ proposal, party, scale, selected, onSelect }: Prop
       </View>
     </Pressable>
   );
-}
+});

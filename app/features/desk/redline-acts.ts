@@ -2,7 +2,7 @@
 import { type DraftEdit, type Redline, shiftStrike, wordsBetween } from '@gatepath/core/packet';
 import { type Rect, clampToPage, roundRect } from '@gatepath/core/paper';
 import { newId } from '../../api/client';
-import type { Bench } from './bench';
+import type { ActsOn } from './acts-on';
 import { TEXT } from './words';
 
 /** Maximum number of letters of struck text that is stored. */
@@ -10,7 +10,7 @@ const MOST_STRUCK = 2000;
 
 const put = (item: Redline): DraftEdit => ({ op: 'put', list: 'redlines', item });
 
-export function redlineActs(b: Bench) {
+export function redlineActs(b: ActsOn) {
   const { draft, edit, at } = b;
   const pageAt = (documentId: string, page: number) =>
     b.view.documents.find((d) => d.id === documentId)?.pages[page - 1];

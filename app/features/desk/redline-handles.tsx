@@ -4,22 +4,25 @@ import { Pressable, View } from 'react-native';
 import { type Redline, wordsBetween } from '@gatepath/core/packet';
 import type { PageFacts } from '@gatepath/core/paper';
 import { REDLINE } from '@gatepath/core/inks';
-import type { Desk } from './use-desk';
+import { redlineInHand, type PageAt } from './desk-state';
+import { useDesk, useDeskActs } from './use-desk';
 import { elementOf, webStyle } from '../../ui/web';
 import { TEXT } from './words';
 
 interface Props {
-  desk: Desk;
+  at: PageAt;
   redlines: Redline[];
   page: PageFacts;
   scale: number;
   point: (native: { clientX: number; clientY: number }) => { x: number; y: number } | null;
 }
 
-export function RedlineHandles({ desk, redlines, page, scale, point }: Props) {
+export function RedlineHandles({ at, redlines, page, scale, point }: Props) {
+  const { pickRedline } = useDeskActs();
+  const { strikes, selectedId } = useDesk((s) => ({ strikes: s.tool === 'strike', selectedId: redlineInHand(s) }));
   return (
     <>
-      {desk.tool === 'strike' ? <StrikePad desk={desk} page={page} scale={scale} point={point} /> : null}
+      {strikes ? <StrikePad at={at} page={page} scale={scale} point={point} /> : null}
       {redlines.flatMap((r) =>
         r.rects.map((b, i) => (
           <Pressable
@@ -27,7 +30,7 @@ export function RedlineHandles({ desk, redlines, page, scale, point }: Props) {
             role="button"
             testID={`redline-${r.kind}`}
             aria-label={r.kind === 'strike' ? TEXT.struckOf(r.text) : TEXT.putIn(r.text)}
-            onPress={() => desk.pickRedline(r.id)}
+            onPress={() => pickRedline(r.id)}
             style={{
               position: 'absolute',
               left: (b.x - 2) * scale,
@@ -35,7 +38,7 @@ export function RedlineHandles({ desk, redlines, page, scale, point }: Props) {
               width: (b.w + 4) * scale,
               height: (b.h + 4) * scale,
               borderRadius: 3,
-              borderWidth: desk.redlineId === r.id ? 2 : 0,
+              borderWidth: selectedId === r.id ? 2 : 0,
               borderColor: REDLINE,
               zIndex: 3,
             }}
@@ -48,11 +51,12 @@ export function RedlineHandles({ desk, redlines, page, scale, point }: Props) {
 
 /** Lies over the page while the strike tool is chosen: strikes from the first word to the last, by finger or mouse. */
 // eslint-disable-next-line max-lines-per-function -- one gesture from its start to its end
-function StrikePad({ desk, page, scale, point }: Omit<Props, 'redlines'>) {
+function StrikePad({ at, page, scale, point }: Omit<Props, 'redlines'>) {
+  const { makeCurrent, strike } = useDeskActs();
   const pad = useRef<View>(null);
   const [over, setOver] = useState<{ x: number; y: number; w: number; h: number }[]>([]);
-  const now = useRef({ desk, page, point });
-  now.current = { desk, page, point };
+  const now = useRef({ at, page, point });
+  now.current = { at, page, point };
   useEffect(() => {
     const el = elementOf(pad);
     if (!el) return;
@@ -67,7 +71,10 @@ function StrikePad({ desk, page, scale, point }: Omit<Props, 'redlines'>) {
     };
     const up = (e: PointerEvent) => {
       const to = now.current.point(e);
-      if (from && to) now.current.desk.strike(from, to);
+      if (from && to) {
+        makeCurrent(now.current.at);
+        strike(from, to);
+      }
       from = null;
       setOver([]);
     };
@@ -85,7 +92,7 @@ function StrikePad({ desk, page, scale, point }: Omit<Props, 'redlines'>) {
       el.removeEventListener('pointerup', up);
       el.removeEventListener('pointercancel', cancel);
     };
-  }, []);
+  }, [makeCurrent, strike]);
   return (
     <View
       ref={pad}

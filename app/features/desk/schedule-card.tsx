@@ -15,7 +15,7 @@ import { Switch } from '../../ui/switch';
 import { Body, Heading, Small } from '../../ui/text';
 import { dayWords } from '../../ui/dates';
 import { NudgeWords } from './nudge-words';
-import type { Desk } from './use-desk';
+import { useDesk, useDeskActs } from './use-desk';
 import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
@@ -25,8 +25,9 @@ const WHAT: Record<PlannedDate['what'], (d: PlannedDate) => string> = {
   last_day: () => TEXT.lastDayForSigningUntil,
 };
 
-export function ScheduleCard({ desk }: { desk: Desk }) {
-  const { draft, edit, packet } = desk;
+export function ScheduleCard() {
+  const { edit } = useDeskActs();
+  const { draft, packet } = useDesk((s) => ({ draft: s.draft, packet: s.packet }));
   const { schedule } = draft;
   // The server's clock, which a demo may have set forward.
   const now = useSession().data?.now ?? new Date().toISOString();

@@ -3,12 +3,14 @@ import { KINDS, NOBODY, puts, calledOf } from '@gatepath/core/packet';
 import { useState } from 'react';
 import { ScrollView } from 'react-native';
 import { count } from '@gatepath/core/text';
+import { useWide } from '../../ui/hooks';
 import { Input } from '../../ui/input';
 import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, IconButton } from '../../ui/pieces';
 import { Body } from '../../ui/text';
-import { BAR_TEXT, PartyTokens, UndoRedo } from './bar-parts';
-import type { Desk } from './use-desk';
+import { BAR_TEXT, UndoRedo } from './bar-parts';
+import { isGathering, positionOf, selectedMarks, type DeskState } from './desk-state';
+import { useDesk, useDeskActs } from './use-desk';
 import { itemAt } from '@gatepath/core/sure';
 import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
@@ -23,9 +25,11 @@ export function BarButton(props: { children: string; onPress: () => void; testID
 }
 
 /** Returns what is selected, in words, and what can be done with it. */
-function wordsOf({ draft, selected, gathering }: Desk): string {
+function wordsOf(state: DeskState): string {
+  const { draft } = state;
+  const selected = selectedMarks(state);
   const [one, ...more] = selected;
-  if (gathering) return TEXT.selectedTapMoreOfThem(count(selected.length, 'mark'));
+  if (isGathering(state)) return TEXT.selectedTapMoreOfThem(count(selected.length, 'mark'));
   if (!one || more.length) return TEXT.selected(count(selected.length, 'mark'));
   const party = draft.parties.find((x) => x.id === one.partyId);
   return one.partyId === NOBODY || !party
@@ -33,62 +37,99 @@ function wordsOf({ draft, selected, gathering }: Desk): string {
     : TEXT.sDragItOrDrag(calledOf(party), KINDS[one.kind].word);
 }
 
-export function SelectionBar({ desk, onDetails }: { desk: Desk; onDetails: () => void }) {
+export function SelectionBar({ onDetails }: { onDetails: () => void }) {
+  const { select } = useDeskActs();
+  const wide = useWide();
   const [repeating, setRepeating] = useState(false);
-  const { selected } = desk;
-  if (repeating) return <RepeatBar desk={desk} onClose={() => setRepeating(false)} />;
+  const words = useDesk(wordsOf);
+  if (repeating) return <RepeatBar onClose={() => setRepeating(false)} />;
+  const said = (
+    <Body grow={!wide} numberOfLines={2} style={{ color: BAR_TEXT, fontSize: 15, lineHeight: 19, maxWidth: 260 }}>
+      {words}
+    </Body>
+  );
+  const close = (
+    <IconButton name="close" label={TEXT.letGo} color={BAR_TEXT} onPress={() => select(null)} testID="let-go" />
+  );
+  const acts = <Acts onDetails={onDetails} onRepeat={() => setRepeating(true)} />;
+  const hands = <CopyOrRemove />;
+  if (wide)
+    return (
+      <Row gap={12} style={{ minHeight: 46 }}>
+        {said}
+        {acts}
+        <Row>
+          {hands}
+          {close}
+        </Row>
+      </Row>
+    );
   return (
     <>
       <Row>
-        <Body grow style={{ color: BAR_TEXT, fontSize: 15 }}>
-          {wordsOf(desk)}
-        </Body>
-        <IconButton
-          name="close"
-          label={TEXT.letGo}
-          color={BAR_TEXT}
-          onPress={() => desk.select(null)}
-          testID="let-go"
-        />
+        {said}
+        {close}
       </Row>
-      <ScrollView horizontal showsHorizontalScrollIndicator={false}>
-        <PartyTokens desk={desk} />
-      </ScrollView>
-      {/* One row that scrolls: the page behind the bar is what matters on a phone. */}
-      <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={{ gap: 8 }}>
-        <BarButton onPress={() => setRepeating(true)} testID="repeat">
-          {TEXT.repeat}
-        </BarButton>
-        <OfOne desk={desk} onDetails={onDetails} />
-        {selected.length > 1 ? <Arrange desk={desk} /> : null}
-        <SelectMore desk={desk} />
-      </ScrollView>
+      {acts}
       <Row style={{ minHeight: 46 }}>
-        <IconButton name="copy" label={TEXT.copy} color={BAR_TEXT} onPress={desk.copy} testID="copy" />
-        <IconButton
-          name="trash"
-          label={selected.length === 1 ? TEXT.removeThisMark : TEXT.removeTheseMarks}
-          color={BAR_TEXT}
-          onPress={() => desk.remove()}
-          testID="remove-mark"
-        />
+        {hands}
         <Stack grow />
-        <UndoRedo desk={desk} />
+        <UndoRedo />
       </Row>
     </>
   );
 }
 
+/** What can be done with the selection, in one row that scrolls: the page behind the bar is what matters. */
+function Acts({ onDetails, onRepeat }: { onDetails: () => void; onRepeat: () => void }) {
+  const wide = useWide();
+  const several = useDesk((s) => s.selectedIds.length > 1);
+  return (
+    <ScrollView
+      horizontal
+      showsHorizontalScrollIndicator={false}
+      style={wide ? { flex: 1 } : undefined}
+      contentContainerStyle={{ gap: 8 }}
+    >
+      <BarButton onPress={onRepeat} testID="repeat">
+        {TEXT.repeat}
+      </BarButton>
+      <OfOne onDetails={onDetails} />
+      {several ? <Arrange /> : null}
+      <SelectMore />
+    </ScrollView>
+  );
+}
+
+function CopyOrRemove() {
+  const { copy, remove } = useDeskActs();
+  const isOne = useDesk((s) => s.selectedIds.length === 1);
+  return (
+    <>
+      <IconButton name="copy" label={TEXT.copy} color={BAR_TEXT} onPress={copy} testID="copy" />
+      <IconButton
+        name="trash"
+        label={isOne ? TEXT.removeThisMark : TEXT.removeTheseMarks}
+        color={BAR_TEXT}
+        onPress={() => remove()}
+        testID="remove-mark"
+      />
+    </>
+  );
+}
+
 /** The rule for every page, another party, and the details of a single mark. */
-function OfOne({ desk, onDetails }: { desk: Desk; onDetails: () => void }) {
-  const { selected, draft } = desk;
+function OfOne({ onDetails }: { onDetails: () => void }) {
+  const { everyPageLikeThis, handTo } = useDeskActs();
+  const selected = useDesk(selectedMarks);
+  const parties = useDesk((s) => s.draft.parties);
   const one = selected.length === 1 ? itemAt(selected, 0) : null;
   const made = selected.some((m) => m.ruleId || m.redlineId);
-  const others = draft.parties.filter((x) => puts(x) && !selected.every((m) => m.partyId === x.id));
+  const others = parties.filter((x) => puts(x) && !selected.every((m) => m.partyId === x.id));
   return (
     <>
       {one?.kind === 'initials' && !made ? (
-        <BarButton onPress={desk.everyPageLikeThis} testID="every-page">
+        <BarButton onPress={everyPageLikeThis} testID="every-page">
           {TEXT.everyPageLikeThis}
         </BarButton>
       ) : null}
@@ -101,7 +142,7 @@ function OfOne({ desk, onDetails }: { desk: Desk; onDetails: () => void }) {
           )}
         >
           {others.map((x) => (
-            <MenuItem key={x.id} title={x.name} onPress={() => desk.handTo(x.id)} />
+            <MenuItem key={x.id} title={x.name} onPress={() => handTo(x.id)} />
           ))}
         </DropMenu>
       ) : null}
@@ -115,7 +156,8 @@ function OfOne({ desk, onDetails }: { desk: Desk; onDetails: () => void }) {
 }
 
 /** Aligns, spaces and sizes several marks. */
-function Arrange({ desk }: { desk: Desk }) {
+function Arrange() {
+  const { alignTo, spread, evenOut } = useDeskActs();
   return (
     <DropMenu
       anchor={(open) => (
@@ -124,30 +166,34 @@ function Arrange({ desk }: { desk: Desk }) {
         </BarButton>
       )}
     >
-      <MenuItem title={TEXT.lineUpLeftEdges} onPress={() => desk.alignTo('left')} />
-      <MenuItem title={TEXT.lineUpRightEdges} onPress={() => desk.alignTo('right')} />
-      <MenuItem title={TEXT.lineUpTopEdges} onPress={() => desk.alignTo('top')} />
-      <MenuItem title={TEXT.lineUpOnOneLine} onPress={() => desk.alignTo('bottom')} />
-      <MenuItem title={TEXT.spaceEvenlyAcross} onPress={() => desk.spread('across')} />
-      <MenuItem title={TEXT.spaceEvenlyDown} onPress={() => desk.spread('down')} />
-      <MenuItem title={TEXT.sameSizeAsTheFirst} onPress={desk.evenOut} />
+      <MenuItem title={TEXT.lineUpLeftEdges} onPress={() => alignTo('left')} />
+      <MenuItem title={TEXT.lineUpRightEdges} onPress={() => alignTo('right')} />
+      <MenuItem title={TEXT.lineUpTopEdges} onPress={() => alignTo('top')} />
+      <MenuItem title={TEXT.lineUpOnOneLine} onPress={() => alignTo('bottom')} />
+      <MenuItem title={TEXT.spaceEvenlyAcross} onPress={() => spread('across')} />
+      <MenuItem title={TEXT.spaceEvenlyDown} onPress={() => spread('down')} />
+      <MenuItem title={TEXT.sameSizeAsTheFirst} onPress={evenOut} />
     </DropMenu>
   );
 }
 
 /** Selects more marks of the page. */
-function SelectMore({ desk }: { desk: Desk }) {
-  const { at, view, selected } = desk;
-  const here = at ? view.marks.filter((m) => m.documentId === at.documentId && m.page === at.page) : [];
+function SelectMore() {
+  const { gather, selectMany } = useDeskActs();
+  const { selected, gathering } = useDesk((s) => ({ selected: s.selectedIds.length, gathering: isGathering(s) }));
+  const here = useDesk((s) => {
+    const at = positionOf(s);
+    return at ? s.view.marks.filter((m) => m.documentId === at.documentId && m.page === at.page) : [];
+  });
   return (
     <>
       {here.length > 1 ? (
-        <BarButton onPress={() => desk.gather(!desk.gathering)} testID="gather">
-          {desk.gathering ? TEXT.enough : TEXT.selectMore}
+        <BarButton onPress={() => gather(!gathering)} testID="gather">
+          {gathering ? TEXT.enough : TEXT.selectMore}
         </BarButton>
       ) : null}
-      {here.length > selected.length ? (
-        <BarButton onPress={() => desk.selectMany(here.map((m) => m.id))} testID="select-page">
+      {here.length > selected ? (
+        <BarButton onPress={() => selectMany(here.map((m) => m.id))} testID="select-page">
           {TEXT.allOnThisPage}
         </BarButton>
       ) : null}
@@ -156,10 +202,14 @@ function SelectMore({ desk }: { desk: Desk }) {
 }
 
 /** "Repeat on pages 2 to 14." */
-function RepeatBar({ desk, onClose }: { desk: Desk; onClose: () => void }) {
-  const doc = desk.view.documents.find((d) => d.id === desk.at?.documentId);
-  const last = doc?.pages.length ?? 1;
-  const [from, setFrom] = useState(String(Math.min(last, (desk.at?.page ?? 0) + 1)));
+function RepeatBar({ onClose }: { onClose: () => void }) {
+  const { repeat } = useDeskActs();
+  const { page, last } = useDesk((s) => {
+    const at = positionOf(s);
+    const doc = s.view.documents.find((d) => d.id === at?.documentId);
+    return { page: at?.page ?? 0, last: doc?.pages.length ?? 1 };
+  });
+  const [from, setFrom] = useState(String(Math.min(last, page + 1)));
   const [to, setTo] = useState(String(last));
   const a = Number(from);
   const b = Number(to);
@@ -191,7 +241,7 @@ function RepeatBar({ desk, onClose }: { desk: Desk; onClose: () => void }) {
           disabled={!fine}
           testID="repeat-now"
           onPress={() => {
-            desk.repeat(a, b);
+            repeat(a, b);
             onClose();
           }}
         >

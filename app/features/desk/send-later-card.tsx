@@ -1,6 +1,7 @@
 /** Sending at a day and hour in the deal's time zone: set, shown while it waits, and cancelled. */
 import { useState } from 'react';
-import { dayOf, sendingDay, shortDay } from '@gatepath/core/calendar';
+import type { PacketView } from '@gatepath/contract';
+import { dayOf, sendingDay, shortDay, type Schedule } from '@gatepath/core/calendar';
 import { usePacketActions, useSession } from '../../api/hooks';
 import { DayField } from '../../ui/day-field';
 import { HourMenu, hourWords } from '../../ui/hour-menu';
@@ -8,7 +9,7 @@ import { ActError, Button, Card, Note } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Heading, Small } from '../../ui/text';
 import { InNameOf } from './in-name-of';
-import type { Desk } from './use-desk';
+import { useDesk } from './use-desk';
 import { TEXT } from './words';
 import { Row } from '../../ui/layout';
 
@@ -22,8 +23,8 @@ const whenWords = (iso: string, timeZone: string) =>
     timeZone,
   }).format(new Date(iso));
 
-export function SendLaterCard({ desk }: { desk: Desk }) {
-  const { packet } = desk;
+export function SendLaterCard() {
+  const { packet, sending } = useDesk((s) => ({ packet: s.packet, sending: s.draft.schedule.sending }));
   const { sendNotLater } = usePacketActions(packet.id);
   const [open, setOpen] = useState(false);
   const now = useSession().data?.now ?? new Date().toISOString();
@@ -55,10 +56,10 @@ export function SendLaterCard({ desk }: { desk: Desk }) {
           }
         />
       ) : open ? (
-        <SetTime desk={desk} onDone={() => setOpen(false)} />
+        <SetTime onDone={() => setOpen(false)} />
       ) : (
         <>
-          <Small>{whenSent(desk, now)}</Small>
+          <Small>{whenSent(sending, packet, now)}</Small>
           <Button onPress={() => setOpen(true)} fit testID="choose-time">
             {TEXT.chooseATime}
           </Button>
@@ -70,24 +71,27 @@ export function SendLaterCard({ desk }: { desk: Desk }) {
 }
 
 /** Returns when it is sent, if no time is set. */
-function whenSent({ draft, packet }: Desk, now: string): string {
-  const { sending } = draft.schedule;
+function whenSent(sending: Schedule['sending'], packet: PacketView, now: string): string {
   if (!sending) return TEXT.whenYouSendItOr;
   const { day, hour } = sendingDay(sending, now, packet.timeZone, packet.holidays);
   return TEXT.itsKitSendsItOn(shortDay(day, dayOf(now, packet.timeZone)), hourWords(hour));
 }
 
-function SetTime({ desk, onDone }: { desk: Desk; onDone: () => void }) {
-  const { packet } = desk;
+function SetTime({ onDone }: { onDone: () => void }) {
+  const { packet, sending, warns, saved, version } = useDesk((s) => ({
+    packet: s.packet,
+    sending: s.draft.schedule.sending,
+    warns: s.view.findings.some((f) => f.severity === 'warns'),
+    saved: s.saving.state === 'saved',
+    version: s.base.version,
+  }));
   const { sendLater } = usePacketActions(packet.id);
   const now = useSession().data?.now ?? new Date().toISOString();
-  const { sending } = desk.draft.schedule;
   const planned = sending ? sendingDay(sending, now, packet.timeZone, packet.holidays) : null;
   const [day, setDay] = useState(planned?.day ?? '');
   const [hour, setHour] = useState(planned?.hour ?? 9);
   const [forId, setFor] = useState('');
   const [despite, setDespite] = useState(false);
-  const warns = desk.view.findings.some((f) => f.severity === 'warns');
   return (
     <>
       <Row gap={8} align="end" wrap>
@@ -103,11 +107,11 @@ function SetTime({ desk, onDone }: { desk: Desk; onDone: () => void }) {
       <Row gap={8} align="stretch">
         <Button
           kind="main"
-          disabled={!day || desk.saving.state !== 'saved'}
+          disabled={!day || !saved}
           busy={sendLater.isPending}
           onPress={() =>
             sendLater.mutate(
-              { version: desk.version, day, hour, despiteWarnings: despite, ...(forId ? { forId } : {}) },
+              { version, day, hour, despiteWarnings: despite, ...(forId ? { forId } : {}) },
               { onSuccess: onDone },
             )
           }

@@ -3,7 +3,7 @@ import { useFirm, useSession } from '../../api/hooks';
 import { Card } from '../../ui/pieces';
 import { Switch } from '../../ui/switch';
 import { Heading, Small } from '../../ui/text';
-import type { Desk } from './use-desk';
+import type { DraftHandle } from './use-draft';
 import { TEXT } from './words';
 
 interface Props {
@@ -29,7 +29,7 @@ export function Told({ value, onChange }: Props) {
     ));
 }
 
-export function ToldCard({ on: { draft, edit } }: { on: Pick<Desk, 'draft' | 'edit'> }) {
+export function ToldCard({ on: { draft, edit } }: { on: Pick<DraftHandle, 'draft' | 'edit'> }) {
   const members = useFirm().data?.members ?? [];
   if (members.length < 2) return null;
   return (

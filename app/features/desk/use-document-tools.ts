@@ -18,7 +18,7 @@ import { unpackFacts } from '@gatepath/contract/facts';
 import { keys } from '../../api/keys';
 import { call, uploadFile } from '../../api/client';
 import { factsQuery } from '../../api/hooks';
-import type { Desk } from './use-desk';
+import { useDeskStore } from './use-desk';
 import { TEXT } from './words';
 
 const PATIENCE = 90_000;
@@ -43,7 +43,7 @@ function useTrying() {
 }
 
 /** Returns the mutations that change documents of the desk on the server, and what is cached of them. */
-function useDeskDocuments({ packet: { dealId, id: packetId } }: Desk) {
+function useDeskDocuments(dealId: string, packetId: string) {
   const client = useQueryClient();
   const renewed = (next: (documents: DocumentView[]) => DocumentView[]) => {
     client.setQueryData<PacketView>(keys.packet(packetId), (was) =>
@@ -100,16 +100,18 @@ const movesOf = (old: DocumentFacts, madeId: string, to: (index: number) => numb
   });
 
 // eslint-disable-next-line max-lines-per-function -- one act after another; they share the documents and whether one is under way
-export function useDocumentTools(desk: Desk) {
+export function useDocumentTools() {
+  const { store, acts } = useDeskStore();
+  const { packet } = store.getState();
   const { busy, error, trying } = useTrying();
-  const documents = useDeskDocuments(desk);
+  const documents = useDeskDocuments(packet.dealId, packet.id);
   const { known, change } = documents;
-  const viewed = (id: string) => desk.view.documents.find((d) => d.id === id);
-  const nameOf = (id: string) => desk.packet.documents.find((d) => d.id === id)?.name;
+  const viewed = (id: string) => store.getState().view.documents.find((d) => d.id === id);
+  const nameOf = (id: string) => store.getState().packet.documents.find((d) => d.id === id)?.name;
 
   const compose = (body: Pick<ComposeBody, 'name' | 'parts'> & { replaces?: string[] }) =>
     trying(async () => known(await documents.compose({ replaces: [], further: [], ...body })));
-  const swap = (moves: PageMove[], into: string[]) => desk.edit(editsToSwapPages(desk.draft, moves, into));
+  const swap = (moves: PageMove[], into: string[]) => acts.edit(editsToSwapPages(store.getState().draft, moves, into));
 
   /** Replaces a document's file; pages that moved are found by their words. */
   const replace = (documentId: string, file: File) =>
@@ -150,14 +152,15 @@ export function useDocumentTools(desk: Desk) {
       const further = people.map(furtherName);
       const body = { name: nameOf(documentId) ?? old.name, parts: partsOf(old), further, replaces: [documentId] };
       const made = await known(await documents.compose(body));
+      const now = store.getState().draft;
       const swapped = editsToSwapPages(
-        desk.draft,
+        now,
         movesOf(old, made.id, (i) => i),
         [made.id],
       );
-      const draft = applyEdits(desk.draft, swapped);
+      const draft = applyEdits(now, swapped);
       const mine = furtherPlaces(proposalsOf(draft, [await documents.facts(made)]), made.id, old.pages.length);
-      desk.edit([...swapped, ...acceptEdits(mine, draft.parties)]);
+      acts.edit([...swapped, ...acceptEdits(mine, draft.parties)]);
       return made;
     });
 

@@ -4,12 +4,15 @@ import type { View } from 'react-native';
 import { KINDS, type Mark } from '@gatepath/core/packet';
 import type { Rect } from '@gatepath/core/paper';
 import { elementOf } from '../../ui/web';
-import type { Desk } from './use-desk';
+import { isGathering, selectedMarks } from './desk-state';
+import type { DeskStore } from './desk-store';
+import { useDeskStore } from './use-desk';
 
 /** Pixels a pointer may move before a touch becomes a drag. */
 const SLACK = 4;
 
-interface Drag {
+/** Where a mark is dragged to. */
+export interface Drag {
   rect: Rect;
   /** The lines it snaps to. */
   lines: { x?: number; y?: number }[];
@@ -18,20 +21,20 @@ interface Drag {
 interface Newest {
   mark: Mark;
   scale: number;
-  desk: Desk;
   selected: boolean;
 }
 
 /** Tracks the dragging of a mark. @returns where the mark is being dragged to; null while nobody drags it */
 export function useDrag(box: RefObject<View | null>, newest: Newest): Drag | null {
+  const desk = useDeskStore();
   const [drag, setDrag] = useState<Drag | null>(null);
   // The listeners read the newest props through here.
   const now = useRef(newest);
   now.current = newest;
   useEffect(() => {
     const el = elementOf(box);
-    return el ? listen(el, now, setDrag) : undefined;
-  }, [box]);
+    return el ? listen(el, desk, now, setDrag) : undefined;
+  }, [box, desk]);
   return drag;
 }
 
@@ -45,7 +48,13 @@ interface Start {
   also: boolean;
 }
 
-function listen(el: HTMLElement, now: RefObject<Newest>, setDrag: (drag: Drag | null) => void): () => void {
+function listen(
+  el: HTMLElement,
+  desk: DeskStore,
+  now: RefObject<Newest>,
+  setDrag: (drag: Drag | null) => void,
+): () => void {
+  const { acts, store } = desk;
   let from: Start | null = null;
   let last: Rect | null = null;
   const endDrag = () => {
@@ -54,14 +63,14 @@ function listen(el: HTMLElement, now: RefObject<Newest>, setDrag: (drag: Drag | 
     setDrag(null);
   };
   const down = (e: PointerEvent) => {
-    const { mark, desk, selected } = now.current;
+    const { mark, selected } = now.current;
     e.stopPropagation();
     el.setPointerCapture(e.pointerId);
     const stretch = e.target instanceof Element && e.target.closest('[data-stretch]') !== null;
-    const also = e.shiftKey || e.ctrlKey || e.metaKey || desk.gathering;
+    const also = e.shiftKey || e.ctrlKey || e.metaKey || isGathering(store.getState());
     from = { x: e.clientX, y: e.clientY, rect: mark.rect, stretch, moved: false, also };
     // A selected mark stays selected, so that all can be dragged together.
-    if (also || !selected) desk.select(mark.id, also);
+    if (also || !selected) acts.select(mark.id, also);
   };
   const move = (e: PointerEvent) => {
     if (!from) return;
@@ -69,14 +78,14 @@ function listen(el: HTMLElement, now: RefObject<Newest>, setDrag: (drag: Drag | 
     const dy = e.clientY - from.y;
     if (!from.moved && Math.hypot(dx, dy) < SLACK) return;
     from.moved = true;
-    const to = draggedTo(now.current, from, dx, dy, e.altKey);
+    const to = draggedTo(acts, now.current, from, dx, dy, e.altKey);
     last = to.rect;
     setDrag(to);
   };
   const up = () => {
-    const { mark, desk } = now.current;
-    if (from?.moved && last) putDown(now.current, from, last);
-    else if (from && !from.also && desk.selected.length > 1) desk.select(mark.id);
+    const { mark } = now.current;
+    if (from?.moved && last) putDown(desk, mark, from, last);
+    else if (from && !from.also && store.getState().selectedIds.length > 1) acts.select(mark.id);
     endDrag();
   };
   const still = (e: Event) => e.stopPropagation();
@@ -91,7 +100,14 @@ function listen(el: HTMLElement, now: RefObject<Newest>, setDrag: (drag: Drag | 
 }
 
 /** Returns where a mark is dragged to. @param freely whether it follows the pointer without snapping */
-function draggedTo({ mark, scale, desk }: Newest, from: Start, dx: number, dy: number, freely: boolean): Drag {
+function draggedTo(
+  acts: DeskStore['acts'],
+  { mark, scale }: Newest,
+  from: Start,
+  dx: number,
+  dy: number,
+  freely: boolean,
+): Drag {
   const r = from.rect;
   if (from.stretch) {
     const least = KINDS[mark.kind].least;
@@ -101,15 +117,15 @@ function draggedTo({ mark, scale, desk }: Newest, from: Start, dx: number, dy: n
     };
   }
   const free = { ...r, x: r.x + dx / scale, y: r.y + dy / scale };
-  return freely ? { rect: free, lines: [] } : desk.snapped(mark, free);
+  return freely ? { rect: free, lines: [] } : acts.snapped(mark, free);
 }
 
 /** Moves the selection with a mark; a mark is resized alone. */
-function putDown({ mark, desk }: Newest, from: Start, to: Rect): void {
+function putDown({ acts, store }: DeskStore, mark: Mark, from: Start, to: Rect): void {
   const dx = to.x - from.rect.x;
   const dy = to.y - from.rect.y;
-  const others = from.stretch ? [] : desk.selected.filter((x) => x.id !== mark.id);
-  desk.moveMarks([
+  const others = from.stretch ? [] : selectedMarks(store.getState()).filter((x) => x.id !== mark.id);
+  acts.moveMarks([
     { mark, rect: to },
     ...others.map((x) => ({ mark: x, rect: { ...x.rect, x: x.rect.x + dx, y: x.rect.y + dy } })),
   ]);

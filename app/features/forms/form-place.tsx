@@ -8,7 +8,7 @@ import { useSession } from '../../api/hooks';
 import { useShelfItem } from '../../api/shelf-hooks';
 import { NotReady, isReady } from '../../ui/not-ready';
 import { DeskScreen } from '../desk/desk';
-import type { Bench } from '../desk/use-desk';
+import type { DeskSetup } from '../desk/desk-setup';
 import { CommandLine } from '../frame/command-line';
 import { FormPart, PutOnShelf } from '../shelf/form-part';
 import { SHELF_HOME } from '../shelf/home';
@@ -17,7 +17,7 @@ import { NotOwn } from '../shelf/sharing';
 import { TEXT } from './words';
 import { Stack } from '../../ui/layout';
 
-const BENCH: Bench = { what: 'form', home: SHELF_HOME, rules: FORM_RULES };
+const FORM_SETUP: DeskSetup = { what: 'form', home: SHELF_HOME, rules: FORM_RULES };
 
 /** Returns a form as the desk takes a packet: in no deal, with nobody in it. */
 const asPacket = (form: ShelfItemView, timeZone: string): PacketView => ({
@@ -58,13 +58,7 @@ export function FormPlace() {
     );
   return (
     <Stack grow>
-      <DeskScreen
-        key={item.data.id}
-        packet={packet}
-        bench={BENCH}
-        finish={(desk) => <PutOnShelf desk={desk} />}
-        PathPart={FormPart}
-      />
+      <DeskScreen key={item.data.id} packet={packet} setup={FORM_SETUP} finish={<PutOnShelf />} PathPart={FormPart} />
       <CommandLine />
     </Stack>
   );

@@ -105,7 +105,7 @@ function RolesCard({ item, handle }: Part) {
   return (
     <Card>
       <Heading>{TEXT.roles}</Heading>
-      <Roles desk={handle} />
+      <Roles on={handle} />
       <EveryPage handle={handle} documentId={item.draft.documents[0]?.id ?? ''} />
     </Card>
   );

@@ -40,6 +40,9 @@ const SAYS: Record<CellState, string> = {
   done: 'done',
 };
 
+/** Returns what a person has to do on a page, in words. */
+export const saysOf = (name: string, state: CellState): string => TEXT.whoAndWhat(name, SAYS[state]);
+
 type Line = { key: string; head: string } | { key: string; row: LedgerRow };
 
 const ROW = 44;
@@ -149,7 +152,7 @@ const LedgerRow = memo(function LedgerRow({
             onPress={() => onTouch(row.documentId, row.page, cell.partyId)}
             style={{ width: cellWidth, height: ROW, alignItems: 'center', justifyContent: 'center' }}
           >
-            <Cell cell={cell} here={here === cell.partyId} />
+            <LedgerSign cell={cell} here={here === cell.partyId} />
           </Pressable>
         );
       })}
@@ -158,7 +161,7 @@ const LedgerRow = memo(function LedgerRow({
 });
 
 /** One cell: a small sign whose shape, not only color, shows its status. */
-function Cell({ cell, here }: { cell: LedgerCell; here: boolean }) {
+export function LedgerSign({ cell, here = false }: { cell: LedgerCell; here?: boolean }) {
   const p = usePalette();
   if (cell.state === 'none') return <View style={{ width: 4, height: 4, borderRadius: 2, backgroundColor: p.rule }} />;
   const gap = cell.state === 'gap';

@@ -14,4 +14,5 @@ export const TEXT = {
   page: (page: Part) => `page ${page}`,
   pageLedger: 'Page ledger',
   pageOf: (page: Part, name: Part, says: Part) => `Page ${page}, ${name}: ${says}`,
+  whoAndWhat: (name: Part, says: Part) => `${name}: ${says}`,
 };

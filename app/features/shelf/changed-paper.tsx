@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import type { DocumentView } from '@gatepath/contract';
 import { urlOf } from '@gatepath/contract/paths';
-import { calledOf, KINDS, NOBODY } from '@gatepath/core/packet';
+import { calledOf, KINDS, NOBODY, type Draft } from '@gatepath/core/packet';
 import { editsOfAgain, type Again } from '@gatepath/core/shelf';
 import { count } from '@gatepath/core/text';
 import { keys } from '../../api/keys';
@@ -19,20 +19,21 @@ import { Body, Heading, Small } from '../../ui/text';
 import { PAPER_FILES } from '../../ui/paper-files';
 import { AtRect } from '../pages/mark-box';
 import { Sheet } from '../pages/sheet';
-import type { Desk } from '../desk/use-desk';
+import { useDesk, useOnDesk } from '../desk/use-desk';
 import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
-export function ChangedPaper({ desk }: { desk: Desk }) {
+export function ChangedPaper() {
+  const shelfId = useDesk((s) => s.packet.id);
   const [paper, setPaper] = useState<DocumentView | null>(null);
   const [busy, setBusy] = useState(false);
   const [error, setError] = useState<unknown>(null);
-  const item = useShelfItem(desk.packet.id);
+  const item = useShelfItem(shelfId);
   const bring = async (file: File) => {
     setError(null);
     setBusy(true);
     try {
-      setPaper(await uploadFile('bringChanged', file, { params: { shelfId: desk.packet.id } }));
+      setPaper(await uploadFile('bringChanged', file, { params: { shelfId } }));
       await item.refetch();
     } catch (e) {
       setError(e);
@@ -53,7 +54,7 @@ export function ChangedPaper({ desk }: { desk: Desk }) {
       {pick.field}
       {now?.status === 'failed' ? <Note tone="stop" title={now.problem ?? TEXT.itCouldNotBeRead} /> : null}
       {now?.status === 'ready' ? (
-        <FoundAgain desk={desk} paper={now} onDone={() => setPaper(null)} />
+        <FoundAgain paper={now} onDone={() => setPaper(null)} />
       ) : now ? (
         <Loading what={TEXT.theChangedPaper} />
       ) : (
@@ -71,23 +72,24 @@ export function ChangedPaper({ desk }: { desk: Desk }) {
 
 const WORDS = { same: TEXT.whereItWas, moved: 'moved', doubtful: 'uncertain', lost: TEXT.notFound } as const;
 
-function FoundAgain({ desk, paper, onDone }: { desk: Desk; paper: DocumentView; onDone: () => void }) {
+function FoundAgain({ paper, onDone }: { paper: DocumentView; onDone: () => void }) {
+  const { packet, draft, version, edit } = useOnDesk();
   const found = useQuery({
-    queryKey: keys.foundAgain(desk.packet.id, paper.id, desk.version),
-    queryFn: () => call('findAgain', { params: { shelfId: desk.packet.id, documentId: paper.id } }),
+    queryKey: keys.foundAgain(packet.id, paper.id, version),
+    queryFn: () => call('findAgain', { params: { shelfId: packet.id, documentId: paper.id } }),
     staleTime: Infinity,
   });
   const [turned, setTurned] = useState<Record<string, boolean>>({});
   if (found.isPending) return <Loading what={TEXT.thePlaces} />;
   if (found.isError) return <Trouble error={found.error} retry={() => void found.refetch()} />;
   const items = found.data.items;
-  const was = desk.draft.documents[0]?.id;
+  const was = draft.documents[0]?.id;
   const of = (state: Again['state']) => items.filter((a) => a.state === state);
   const isTaken = (a: Again) => a.state !== 'lost' && (turned[a.markId] ?? a.state !== 'doubtful');
   const take = () => {
     if (!was) return;
     const taken = new Set(items.filter(isTaken).map((a) => a.markId));
-    desk.edit(editsOfAgain(desk.draft, was, paper.id, items, taken));
+    edit(editsOfAgain(draft, was, paper.id, items, taken));
     onDone();
   };
   return (
@@ -103,7 +105,6 @@ function FoundAgain({ desk, paper, onDone }: { desk: Desk; paper: DocumentView; 
       {[...of('doubtful'), ...of('moved')].map((a) => (
         <Place
           key={a.markId}
-          desk={desk}
           paper={paper}
           again={a}
           on={isTaken(a)}
@@ -111,7 +112,7 @@ function FoundAgain({ desk, paper, onDone }: { desk: Desk; paper: DocumentView; 
         />
       ))}
       {of('lost').map((a) => (
-        <Small key={a.markId}>{TEXT.theWordsAround(nameOf(desk, a))}</Small>
+        <Small key={a.markId}>{TEXT.theWordsAround(nameOf(draft, a))}</Small>
       ))}
       <Row gap={8} align="stretch">
         <Button kind="main" onPress={take} testID="take-changed">
@@ -129,28 +130,27 @@ function FoundAgain({ desk, paper, onDone }: { desk: Desk; paper: DocumentView; 
 }
 
 /** Returns the name of a mark: "Seller 1’s signature". */
-function nameOf(desk: Desk, a: Again): string {
-  const mark = desk.draft.marks.find((m) => m.id === a.markId);
-  const who = mark && mark.partyId !== NOBODY ? desk.draft.parties.find((x) => x.id === mark.partyId) : undefined;
+function nameOf(draft: Draft, a: Again): string {
+  const mark = draft.marks.find((m) => m.id === a.markId);
+  const who = mark && mark.partyId !== NOBODY ? draft.parties.find((x) => x.id === mark.partyId) : undefined;
   const what = mark ? KINDS[mark.kind].word : 'mark';
   return who ? TEXT.s(calledOf(who), what) : `A ${what}`;
 }
 
 /** One mark with the part of the page it would be on. */
 function Place({
-  desk,
   paper,
   again: a,
   on,
   onTurn,
 }: {
-  desk: Desk;
   paper: DocumentView;
   again: Again;
   on: boolean;
   onTurn: (on: boolean) => void;
 }) {
   const p = usePalette();
+  const draft = useDesk((s) => s.draft);
   const [open, setOpen] = useState(a.state === 'doubtful');
   const page = paper.pages[a.page - 1];
   const width = 280;
@@ -158,7 +158,7 @@ function Place({
   return (
     <Stack gap={4}>
       <Switch
-        label={TEXT.page(nameOf(desk, a), a.page)}
+        label={TEXT.page(nameOf(draft, a), a.page)}
         hint={WORDS[a.state]}
         on={on}
         onChange={onTurn}

@@ -17,25 +17,32 @@ import { ActError, Button, Card, IconButton } from '../../ui/pieces';
 import { Body, Heading, Small } from '../../ui/text';
 import { slotToken } from '../../ui/slot-token';
 import { Token } from '../../ui/token';
-import { findingsOf } from '../desk/desk-header';
+import { countFindings } from '../desk/desk-state';
 import { ChangedPaper } from './changed-paper';
 import { Sharing } from './sharing';
-import type { Desk } from '../desk/use-desk';
+import type { DraftHandle } from '../desk/use-draft';
+import { useDesk, useOnDesk } from '../desk/use-desk';
 import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
 /** Puts the form on the shelf: the main act of its desk. */
-export function PutOnShelf({ desk }: { desk: Desk }) {
-  const item = useShelfItem(desk.packet.id);
-  const { put } = useShelfActs(desk.packet.id);
-  const { stops } = findingsOf(desk);
+export function PutOnShelf() {
+  const { id, ready, saved, version, stops } = useDesk((s) => ({
+    id: s.packet.id,
+    ready: s.ready,
+    saved: s.saving.state === 'saved',
+    version: s.base.version,
+    stops: countFindings(s).stops,
+  }));
+  const item = useShelfItem(id);
+  const { put } = useShelfActs(id);
   const there = !!item.data?.edition && !item.data.changed;
   return (
     <Button
       kind="main"
-      disabled={!desk.ready || there || stops > 0 || desk.saving.state !== 'saved'}
+      disabled={!ready || there || stops > 0 || !saved}
       busy={put.isPending}
-      onPress={() => put.mutate(desk.version)}
+      onPress={() => put.mutate(version)}
       testID="put-on-shelf"
     >
       {there ? TEXT.onTheShelfEdition(item.data?.edition ?? 1) : TEXT.putOnTheShelf}
@@ -43,16 +50,18 @@ export function PutOnShelf({ desk }: { desk: Desk }) {
   );
 }
 
-export function FormPart({ desk }: { desk: Desk }) {
+export function FormPart() {
+  const on = useOnDesk();
+  const { id } = on.packet;
   return (
     <Stack gap={12}>
       <Heading>{TEXT.roles}</Heading>
       <Small>{TEXT.placesBelongToRoles}</Small>
-      <Roles desk={desk} />
-      <About on={{ id: desk.packet.id, draft: desk.draft, edit: desk.edit }} />
-      <ChangedPaper desk={desk} />
-      <SharingOf id={desk.packet.id} />
-      <Editions id={desk.packet.id} />
+      <Roles on={on} />
+      <About on={{ id, draft: on.draft, edit: on.edit }} />
+      <ChangedPaper />
+      <SharingOf id={id} />
+      <Editions id={id} />
     </Stack>
   );
 }
@@ -63,7 +72,7 @@ function SharingOf({ id }: { id: string }) {
 }
 
 /** The roles of a form or kit, with adding and removing. */
-export function Roles({ desk: { draft, edit } }: { desk: Pick<Desk, 'draft' | 'edit'> }) {
+export function Roles({ on: { draft, edit } }: { on: Pick<DraftHandle, 'draft' | 'edit'> }) {
   const ink = draft.parties.reduce((n, x) => Math.max(n, x.ink + 1), 0);
   const add = (kind: 'one' | 'every', side: Side, ordinal: number) => {
     const item = newSlot(kind, side, ordinal, newId(), ink);
@@ -118,7 +127,7 @@ export function Roles({ desk: { draft, edit } }: { desk: Pick<Desk, 'draft' | 'e
 }
 
 /** The form's name, type of paper, and the last day of this edition. */
-export function About({ on: { id, draft, edit } }: { on: Pick<Desk, 'draft' | 'edit'> & { id: string } }) {
+export function About({ on: { id, draft, edit } }: { on: Pick<DraftHandle, 'draft' | 'edit'> & { id: string } }) {
   const item = useShelfItem(id);
   const { set } = useShelfActs(id);
   const paper = item.data?.documents.find((d) => d.id === draft.documents[0]?.id);

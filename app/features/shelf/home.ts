@@ -2,7 +2,7 @@ import type { ShelfItemView } from '@gatepath/contract';
 import { keys } from '../../api/keys';
 import { call } from '../../api/client';
 
-import type { DraftHome } from '../desk/use-draft';
+import type { DraftHome } from '../desk/draft-home';
 
 /** The draft of a shelf item. */
 export const SHELF_HOME: DraftHome = {

@@ -46,7 +46,7 @@ function Kit({ kit }: { kit: ShelfItemView }) {
     <Forms key="forms" kit={kit} handle={handle} />,
     <Card key="roles">
       <Heading>{TEXT.roles}</Heading>
-      <Roles desk={handle} />
+      <Roles on={handle} />
     </Card>,
     <Card key="path">
       <Heading>{TEXT.path}</Heading>

@@ -1,15 +1,14 @@
 import type { DraftView } from '@gatepath/core/checks';
-import type { Draft, DraftEdit, Mark, MarkKind } from '@gatepath/core/packet';
-
-/** What touching the page does: places a mark of a kind, or changes the words there. */
-export type Tool = MarkKind | 'strike' | 'insert';
+import type { Draft, DraftEdit, Mark } from '@gatepath/core/packet';
+import type { Tool } from './desk-setup';
+import type { PageAt } from './desk-state';
 
 /** What the acts work on: the draft, the selection, and where results are announced. */
-export interface Bench {
+export interface ActsOn {
   draft: Draft;
   edit: (edits: DraftEdit[]) => void;
   view: DraftView;
-  at: { documentId: string; page: number } | null;
+  at: PageAt | null;
   partyId: string | null;
   tool: Tool;
   selected: Mark[];
