@@ -6,6 +6,7 @@ import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
 import type { DealView, MessageSummary, PacketView } from '@gatepath/contract';
 import type { Rect } from '@gatepath/core/paper';
 import { byTestId, eventually, launch, openPage, PHONE, saved, settled, signIn, tap, textOf, WIDE } from './browser';
+import { openPanel, take } from './at-desk';
 import { MEMBER, Office } from './office';
 import { ServerProcess } from './server';
 
@@ -63,7 +64,7 @@ const only = async (page: Page, kind = 'signature') =>
 
 test('a mark is placed, dragged, stretched, moved by keys, deleted, and all of it undone, on a wide screen', async () => {
   const page = await open(WIDE);
-  await tap(page, 'kind-signature');
+  await take(page, 'kind-signature');
   const sheet = (await (await page.$(byTestId('paper')))!.boundingBox())!;
   const scale = sheet.width / 612;
   await page.mouse.click(sheet.x + 300 * scale, sheet.y + 450 * scale);
@@ -125,8 +126,7 @@ test('a mark is placed, dragged, stretched, moved by keys, deleted, and all of i
 
 test('with a finger: initials go on every page like the one that was placed; one is taken away and the ledger shows it', async () => {
   const page = await open(PHONE);
-  await tap(page, 'take-Priya');
-  await tap(page, 'kind-initials');
+  await take(page, 'take-Priya', 'kind-initials');
   const sheet = (await (await page.$(byTestId('paper')))!.boundingBox())!;
   await page.touchscreen.tap(sheet.x + sheet.width * 0.7, sheet.y + sheet.height * 0.75);
   await only(page, 'initials');
@@ -146,6 +146,7 @@ test('with a finger: initials go on every page like the one that was placed; one
 
 test('changes made without a connection are kept, said so, and sent when it is back', async () => {
   const page = await open(WIDE);
+  await openPanel(page, 'ledger');
   await page.setOfflineMode(true);
   await tap(page, 'rule-Mateo');
   await page.waitForFunction(() =>
@@ -161,11 +162,16 @@ test('changes made without a connection are kept, said so, and sent when it is b
 test('a second person at the same draft sees the change, and neither loses work', async () => {
   const one = await open(WIDE);
   const two = await open(WIDE);
+  await openPanel(one, 'path');
+  await openPanel(two, 'path');
   await tap(one, 'path-one_by_one');
   await two.waitForFunction(() => document.querySelectorAll('[data-testid="gate"]').length === 2);
+  await openPanel(two, 'ledger');
   await Promise.all([tap(one, 'add-gate'), tap(two, 'rule-Mateo')]);
   await one.waitForFunction(() => document.querySelectorAll('[data-testid="gate"]').length === 3);
+  await openPanel(two, 'path');
   await two.waitForFunction(() => document.querySelectorAll('[data-testid="gate"]').length === 3);
+  await openPanel(two, 'check');
   expect(await textOf(two, 'gate-check')).toContain('No one is at gate 3');
   const { draft } = await call<PacketView>('GET', `/api/packets/${packet.id}`);
   expect([draft.gates.length, draft.rules[0]!.partyIds.includes(deal.parties[1]!.id)]).toEqual([3, false]);

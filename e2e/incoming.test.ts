@@ -6,6 +6,7 @@ import path from 'node:path';
 import { extension, signedAgreement, type AgreementTerms } from '../server/test/contract';
 import { findings } from './axe';
 import { byTestId, chooseFile, eventually, PHONE, settled, tap, textOf, WIDE } from './browser';
+import { openPanel } from './at-desk';
 import { Workplace } from './workplace';
 
 jest.setTimeout(300_000);
@@ -127,6 +128,7 @@ test('blanks are filled with what the deal knows in one touch, and emptied again
   );
   const { id } = await office.packet(deal.id, 'Agreement', [doc.id]);
   const page = await place.open(WIDE, `/packets/${id}`);
+  await openPanel(page, 'printed');
   await page.waitForSelector(byTestId('known-values'));
   await settled(page);
   if (process.env['SHOTS']) await page.screenshot({ path: `${process.env['SHOTS']}/known-wide.png` });

@@ -97,7 +97,7 @@ test('what was placed is removed in one touch, and what is not to be offered sta
   await tap(wide, 'stop-offering');
   await wide.waitForFunction((q) => !document.querySelector(q), {}, byTestId('remembered'));
   await wide.reload();
-  await wide.waitForSelector(byTestId('printed-panel'));
+  await wide.waitForSelector(byTestId('paper'));
   await settled(wide);
   expect(await wide.$(byTestId('remembered'))).toBeNull();
 });

@@ -1,6 +1,7 @@
 /** Preparing a packet as a coordinator does: from a form with printed places to a clean gate check, and its pages. */
 import type { ElementHandle } from 'puppeteer-core';
 import { byTestId, choose, saved, tap, textOf, PHONE, WIDE } from './browser';
+import { openPanel } from './at-desk';
 import { LONG_PAGES } from './long-form';
 import { people, Workplace } from './workplace';
 
@@ -33,10 +34,13 @@ test.each([
     await page.waitForSelector(byTestId('document-row'));
     await act('new-packet');
     await act('start-packet');
-    if (viewport === PHONE) await act('tab-printed');
-    await act('accept-all');
-    if (viewport === PHONE) await act('tab-check');
-    await page.waitForSelector(byTestId('check-clean'));
+    // The check says in one line what is missing, with a button that places it.
+    await act('check-fix');
+    await page.waitForFunction(
+      (q) => document.querySelector(q)?.textContent === 'Nothing is missing. You can send.',
+      {},
+      byTestId('check-line'),
+    );
     expect(acts).toBeLessThanOrEqual(12);
     await saved(page);
 
@@ -55,7 +59,7 @@ test.each([
     }
     // Those beyond the printed lines are named underneath.
     expect(draft.marks.filter((m) => m.kind === 'label')).toHaveLength((sellers - 2) * (LONG_PAGES + 1));
-    if (viewport === PHONE) await tap(page, 'tab-ledger');
+    await openPanel(page, 'ledger');
     expect(await textOf(page, 'ledger-sum')).toBe(
       `${(sellers + 2) * LONG_PAGES} of ${(sellers + 2) * LONG_PAGES} placed`,
     );
@@ -80,7 +84,7 @@ test.each([
     const doc = await place.office.paper(deal.id, 'odd.txt', Buffer.from(text));
     const packet = await place.office.packet(deal.id, 'Odd', [doc.id]);
     const page = await place.open(view, `/packets/${packet.id}`);
-    if (view === PHONE) await tap(page, 'tab-printed');
+    await openPanel(page, 'printed');
     await page.waitForSelector(byTestId('either-other'));
     expect(await textOf(page, 'printed-panel')).toContain('signature of Юрий or of Wren?');
     await tap(page, 'either-other');
@@ -96,19 +100,21 @@ test.each([
 test('pages are left out and a file replaced, and marks stay with their pages', async () => {
   const { packet, doc } = await place.freshPacket('3 Weir Terrace');
   const page = await place.open(WIDE, `/packets/${packet.id}`);
+  await openPanel(page, 'printed');
   await tap(page, 'accept-all');
   await saved(page);
   await tap(page, 'all-pages');
   await tap(page, 'change-pages');
   await tap(page, 'out-2');
   await tap(page, 'apply-pages');
-  await page.waitForFunction(() => /page 1 of 13/.test(document.body.textContent ?? ''), { timeout: 60_000 });
+  await page.waitForFunction(() => /pages 1 and 2 of 13/.test(document.body.textContent ?? ''), { timeout: 60_000 });
   await saved(page);
   let { draft } = await place.office.look(packet.id);
   expect(draft.documents.map((d) => d.id)).not.toContain(doc.id);
   expect(Math.max(...draft.marks.map((m) => m.page))).toBe(13);
   expect(draft.marks.filter((m) => m.kind === 'signature').every((m) => m.page === 13)).toBe(true);
   // The whole form again, as a file of its own: the pages are told by their words.
+  await openPanel(page, 'path');
   await tap(page, 'document-more-0');
   const [chooser] = await Promise.all([page.waitForFileChooser(), choose(page, 'Replace the file')]);
   await chooser.accept([place.form]);
@@ -157,6 +163,7 @@ test('two documents are made one and that one two again, and everything prepared
   );
   const packet = await place.office.packet(deal.id, 'Both', [one.id, two.id]);
   const page = await place.open(WIDE, `/packets/${packet.id}`);
+  await openPanel(page, 'printed');
   await tap(page, 'accept-all');
   await saved(page);
   const before = (await place.marksOf(packet.id)).length;
@@ -168,6 +175,7 @@ test('two documents are made one and that one two again, and everything prepared
     }
     throw new Error(`the packet never had ${n} documents`);
   };
+  await openPanel(page, 'path');
   await tap(page, 'document-more-0');
   await choose(page, 'Join with two');
   const joined = await documents(1);

@@ -20,6 +20,7 @@ import {
   textOf,
   type,
 } from './browser';
+import { openPanel } from './at-desk';
 import { finish, signThrough } from './client';
 import type { Office } from './office';
 import { OverWire } from './over-wire';
@@ -82,7 +83,9 @@ test('two papers become forms at the desk: roles are read, their places accepted
     await wide.goto(`${server.url}/shelf`);
     await chooseFile(wide, 'form-input', path.join(dir, `${title}.pdf`));
     await wide.waitForSelector(byTestId('sheet'));
+    await openPanel(wide, 'printed');
     await tap(wide, 'accept-all');
+    await openPanel(wide, 'ledger');
     for (const role of ['Seller 1', 'Seller 2']) await tap(wide, `rule-${role}`);
     await wide.waitForFunction(
       () => document.querySelector('[data-testid="ledger-sum"]')?.textContent === '4 of 4 placed',

@@ -7,6 +7,7 @@ import type { Browser, Page } from 'puppeteer-core';
 import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
 import type { MessageSummary, PacketView } from '@gatepath/contract';
 import { actsOn, byTestId, chooseFile, did, launch, openPage, PHONE, settled, tap, textOf, type } from './browser';
+import { take } from './at-desk';
 import { download, judgedFile, verify } from './proof';
 import { sound } from '../server/test/judges';
 import { ServerProcess } from './server';
@@ -116,12 +117,12 @@ test('at the desk every page gets everyone’s initials by rule, and the gate ch
     () => document.querySelector('[data-testid="ledger-sum"]')?.textContent === '36 of 36 placed',
   );
   await tap(phone, `cell-${PAGES}-initials`);
-  await tap(phone, 'kind-signature');
+  await take(phone, 'kind-signature');
   const paper = (await phone.waitForSelector(byTestId('paper')))!;
   await settled(phone);
   const box = (await paper.boundingBox())!;
   for (const p of PEOPLE) {
-    await tap(phone, `take-${p.name.split(' ')[0]}`);
+    await take(phone, `take-${p.name.split(' ')[0]}`);
     await phone.touchscreen.tap(box.x + box.width * p.x, box.y + box.height * 0.6);
     did(phone, 1, 0);
   }

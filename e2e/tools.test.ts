@@ -3,6 +3,7 @@ import type { ElementHandle } from 'puppeteer-core';
 import type { MessageSummary } from '@gatepath/contract';
 import type { Mark } from '@gatepath/core/packet';
 import { boxOf, byTestId, choose, openPage, PHONE, saved, settled, still, tap, textOf, type, WIDE } from './browser';
+import { take } from './at-desk';
 import { people, Workplace } from './workplace';
 
 jest.setTimeout(300_000);
@@ -16,7 +17,7 @@ afterAll(() => place?.stop());
 test('several marks are taken in hand, lined up, copied, repeated and handed on; all of it can be undone', async () => {
   const { packet } = await place.freshPacket('1 Weir Terrace');
   const page = await place.open(WIDE, `/packets/${packet.id}`);
-  await tap(page, 'kind-text');
+  await take(page, 'kind-text');
   const sheet = await boxOf(page, 'paper');
   const scale = sheet.width / 612;
   const at = (x: number, y: number) => [sheet.x + x * scale, sheet.y + y * scale] as const;
@@ -87,7 +88,7 @@ test('several marks are taken in hand, lined up, copied, repeated and handed on;
 test('words are struck and put in, everybody is to initial it, and it goes with its initials', async () => {
   const { packet } = await place.freshPacket('2 Weir Terrace');
   const page = await place.open(WIDE, `/packets/${packet.id}`);
-  await tap(page, 'kind-strike');
+  await take(page, 'kind-strike');
   const pad = await boxOf(page, 'strike-pad');
   const scale = pad.width / 612;
   await page.mouse.move(pad.x + 120 * scale, pad.y + 90 * scale);
@@ -128,7 +129,7 @@ test('two fingers make the page larger, and a thumb moves what it placed', async
   );
   // Its own zoom, not the browser's: the bars stay as they were.
   expect(await page.evaluate(() => window.visualViewport!.scale)).toBe(1);
-  await tap(page, 'kind-signature');
+  await take(page, 'kind-signature');
   const sheet = await boxOf(page, 'paper');
   await page.touchscreen.tap(sheet.x + 150, 400);
   const mark = await boxOf(page, 'mark-signature');
@@ -151,7 +152,7 @@ test('two fingers make the page larger, and a thumb moves what it placed', async
 test('with a thumb several marks are taken in hand, one after another, and moved as one', async () => {
   const { packet } = await place.freshPacket('7 Weir Terrace');
   const page = await place.open(PHONE, `/packets/${packet.id}`);
-  await tap(page, 'kind-signature');
+  await take(page, 'kind-signature');
   const sheet = await boxOf(page, 'paper');
   for (const y of [0.55, 0.65]) await page.touchscreen.tap(sheet.x + sheet.width * 0.5, sheet.y + sheet.height * y);
   await page.waitForFunction(() => document.querySelectorAll('[data-testid="mark-signature"]').length === 2);

@@ -19,6 +19,7 @@ import {
 import { findWords } from '@gatepath/core/packet';
 import { findings } from './axe';
 import { byTestId, choose, launch, openPage, PHONE, signIn, still, tap, textOf, touchAt, type, WIDE } from './browser';
+import { take } from './at-desk';
 import { LONG_PAGES } from './long-form';
 import { finish, nothingWaits, press, signThrough, tabTo } from './client';
 import { MEMBER, Office } from './office';
@@ -403,8 +404,7 @@ step('a late round: a trustee signs the executed document, and every earlier sea
     LONG_PAGES,
   );
   await tap(desk, `cell-${LONG_PAGES}-initials`);
-  await tap(desk, 'take-Theo');
-  await tap(desk, 'kind-signature');
+  await take(desk, 'take-Theo', 'kind-signature');
   const sheet = (await (await desk.waitForSelector(byTestId('paper')))!.boundingBox())!;
   await desk.touchscreen.tap(sheet.x + sheet.width * 0.3, sheet.y + sheet.height * 0.42);
   await desk.waitForSelector(byTestId('mark-signature'));

@@ -8,7 +8,7 @@ import { Input } from '../../ui/input';
 import { DropMenu, MenuItem } from '../../ui/menu';
 import { Button, IconButton } from '../../ui/pieces';
 import { Body } from '../../ui/text';
-import { BAR_TEXT, UndoRedo } from './bar-parts';
+import { BAR_TEXT, PartyTokens, UndoRedo } from './bar-parts';
 import { isGathering, positionOf, selectedMarks, type DeskState } from './desk-state';
 import { useDesk, useDeskActs } from './use-desk';
 import { itemAt } from '@gatepath/core/sure';
@@ -70,6 +70,9 @@ export function SelectionBar({ onDetails }: { onDetails: () => void }) {
         {said}
         {close}
       </Row>
+      <ScrollView horizontal showsHorizontalScrollIndicator={false}>
+        <PartyTokens />
+      </ScrollView>
       {acts}
       <Row style={{ minHeight: 46 }}>
         {hands}
