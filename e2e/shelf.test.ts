@@ -239,6 +239,7 @@ test('a changed paper takes the place of the old one, and the marks go where the
   const look = () => office.call<ShelfItemView>('GET', `/api/shelf/${items[0]!.id}`);
   const before = await look();
   await wide.goto(`${server.url}/forms/${items[0]!.id}`);
+  await openPanel(wide, 'path');
   await chooseFile(wide, 'changed-input', changed);
   await wide.waitForSelector(byTestId('found-again'));
   expect(await textOf(wide, 'found-again')).toContain('0 marks in place, 2 moved, 0 uncertain, 0 not found.');

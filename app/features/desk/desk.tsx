@@ -139,9 +139,10 @@ function Remembered({ onSend }: { onSend: () => void }) {
   const on = useOnDesk();
   const only = useDesk((s) => positionOf(s)?.documentId ?? '');
   const isForm = useDesk((s) => s.setup.what === 'form');
+  const wide = useWide();
   return isForm ? null : (
     <View style={{ paddingHorizontal: 10 }}>
-      <RememberedCards on={on} only={only} onSend={onSend} />
+      <RememberedCards on={on} only={only} isShort={!wide} onSend={onSend} />
     </View>
   );
 }

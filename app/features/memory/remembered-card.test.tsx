@@ -59,7 +59,7 @@ function desk(remembered: Partial<Remembered> | null, { atOnce = false, version 
       setNow(state.draft);
     };
     const on = { packet, draft: now, edit, version };
-    return <RememberedCards on={on} onSend={() => state.sent++} {...(isShort ? { only: 'doc' } : {})} />;
+    return <RememberedCards on={on} onSend={() => state.sent++} {...(isShort ? { only: 'doc', isShort } : {})} />;
   }
   const asked = show(<Desk />, () => ({ atOnce, remembered: remembered && { ...found, ...remembered } }));
   return { state, asked };

@@ -30,13 +30,21 @@ const UNTOUCHED = 1;
 /** A paper that was sent this many times is offered for the shelf. */
 const OFTEN = 3;
 
+interface CardsProps {
+  on: On;
+  only?: string;
+  isShort?: boolean;
+  onSend?: (() => void) | undefined;
+}
+
 /**
  * Shows an offer for each document of a draft that was sent before and has nothing on it yet, and what was placed.
  *
  * @param onSend opens the send dialog after the marks are placed
- * @param only shows the card of this document alone, without what goes without saying: on a phone the page needs the room
+ * @param only shows the card of this document alone
+ * @param isShort leaves out what goes without saying: on a phone the page needs the room
  */
-export function RememberedCards({ on, only, onSend }: { on: On; only?: string; onSend?: (() => void) | undefined }) {
+export function RememberedCards({ on, only, isShort = false, onSend }: CardsProps) {
   const { draft, packet } = on;
   return draft.documents.map(({ id, byHand }) => {
     const document = packet.documents.find((d) => d.id === id);
@@ -45,7 +53,7 @@ export function RememberedCards({ on, only, onSend }: { on: On; only?: string; o
         key={id}
         on={on}
         onSend={onSend}
-        isShort={only !== undefined}
+        isShort={isShort}
         isHidden={only !== undefined && id !== only}
         document={document}
       />
