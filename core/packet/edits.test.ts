@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { cleanDraft, facts, mark, page } from '../test/support';
-import { applyEdits, invertEdits } from './draft';
-import { copyEdits, handEdits, moveEdits, pageRange, removeEdits } from './edits';
+import { applyEdits, invertEdits, isDraftEdit } from './draft';
+import { copyEdits, editsToInitialAll, handEdits, moveEdits, pageRange, removeEdits } from './edits';
 import { overlapArea } from '../paper/geometry';
 import { resolveMarks } from './resolve';
 import type { Mark } from './types';
@@ -110,4 +110,56 @@ test('everything done to marks can be undone', () => {
     ),
   ])
     expect(applyEdits(applyEdits(draft, edits), invertEdits(draft, edits))).toEqual(draft);
+});
+
+test('one touch has a person initial every page of every document they get, and another takes that back', () => {
+  const draft = cleanDraft();
+  draft.documents = ['doc', 'b', 'c'].map((id) => ({ id }));
+  draft.parties[1]!.only = ['doc', 'b'];
+  draft.rules[0]!.except = [
+    { page: 2, partyId: 'wren' },
+    { page: 1, partyId: 'callum' },
+  ];
+  const by = (d: typeof draft) => d.rules.map((r) => [r.documentId, r.partyIds]).sort();
+  const wren = applyEdits(draft, editsToInitialAll(draft, 'wren', true));
+  expect(by(wren)).toEqual([
+    ['b', ['wren']],
+    ['c', ['wren']],
+    ['doc', ['wren', 'callum']],
+  ]);
+  // "Every page" leaves no page out for them; what is excepted for others stays.
+  expect(wren.rules.find((r) => r.documentId === 'doc')!.except).toEqual([{ page: 1, partyId: 'callum' }]);
+  const both = applyEdits(wren, editsToInitialAll(wren, 'callum', true));
+  expect(by(both).map(([, who]) => who)).toEqual([['wren', 'callum'], ['wren'], ['wren', 'callum']]);
+  expect(editsToInitialAll(both, 'wren', true)).toEqual([]);
+  const none = applyEdits(both, editsToInitialAll(both, 'wren', false));
+  expect(by(none)).toEqual([
+    ['b', ['callum']],
+    ['doc', ['callum']],
+  ]);
+  expect(editsToInitialAll(none, 'nobody here', true)).toEqual([]);
+});
+
+test('what has the shape of an edit can be applied; anything else is told apart', () => {
+  const draft = cleanDraft();
+  fc.assert(
+    fc.property(fc.anything(), (value) => {
+      if (isDraftEdit(value)) applyEdits(draft, [value]);
+    }),
+  );
+  const item = draft.marks[0]!;
+  expect(isDraftEdit({ op: 'put', list: 'marks', item })).toBe(true);
+  expect(isDraftEdit({ op: 'drop', list: 'marks', id: 's1' })).toBe(true);
+  expect(isDraftEdit({ op: 'set', field: 'subject', value: '' })).toBe(true);
+  for (const bad of [
+    null,
+    [],
+    { op: 'put', list: 'marks', item: null },
+    { op: 'put', list: 'marks', item: { id: 7 } },
+    { op: 'put', list: 'constructor', item },
+    { op: 'drop', list: 'marks' },
+    { op: 'set', field: 'parties', value: [] },
+    { op: 'set', field: 'subject' },
+  ])
+    expect([bad, isDraftEdit(bad)]).toEqual([bad, false]);
 });
