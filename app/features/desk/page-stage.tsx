@@ -239,7 +239,8 @@ interface PageProps {
   onInsert: Insert;
 }
 
-function PageSheet({ documentId, number, name, page, width, paper, onInsert }: PageProps) {
+/** A page with everything that lies on it. */
+export function PageSheet({ documentId, number, name, page, width, paper, onInsert }: PageProps) {
   const at = useMemo((): PageAt => ({ documentId, page: number }), [documentId, number]);
   const isCurrent = useDesk((s) => {
     const now = positionOf(s);

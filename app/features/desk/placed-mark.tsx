@@ -23,7 +23,7 @@ export const PlacedMark = memo(function PlacedMark({ mark, party, scale }: Props
   // The only one selected can be resized.
   const { selected, alone } = useDesk(({ selectedIds }) => ({
     selected: selectedIds.includes(mark.id),
-    alone: selectedIds.length === 1,
+    alone: selectedIds.length === 1 && selectedIds[0] === mark.id,
   }));
   const drag = useDrag(box, { mark, scale, selected });
   const rect = drag?.rect ?? mark.rect;
@@ -65,7 +65,7 @@ export const PlacedMark = memo(function PlacedMark({ mark, party, scale }: Props
           selected={selected}
           text={isFixed(mark) ? mark.value : short}
         />
-        {selected && alone ? <Corner color={color} /> : null}
+        {alone ? <Corner color={color} /> : null}
       </View>
     </>
   );
