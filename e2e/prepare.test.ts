@@ -37,7 +37,7 @@ test.each([
     // The check says in one line what is missing, with a button that places it.
     await act('check-fix');
     await page.waitForFunction(
-      (q) => document.querySelector(q)?.textContent === 'Nothing is missing. You can send.',
+      (q) => document.querySelector(q)?.textContent === 'Nothing is missing. Ready to send.',
       {},
       byTestId('check-line'),
     );

@@ -12,11 +12,11 @@ type Sentence = (n: number, finding: Finding) => string;
 
 /** What several findings of a rule say together; `n` is the number of places they are about. */
 const SENTENCES: Readonly<Record<string, Sentence>> = {
-  'choice-alone': (n) => `${n} choices are the only one to choose from.`,
+  'choice-alone': (n) => `${n} questions have only one choice to choose from.`,
   'countersigner-first': (n) => `${people(n)} would sign before those who should sign first.`,
   'date-in-pieces': (n) => `${n} dates would be filled in three pieces.`,
   'document-without-marks': (n) => `No one signs or initials ${count(n, 'document')}.`,
-  'empty-gate': (n) => `No one is at ${n} of the gates.`,
+  'empty-gate': (n) => `${n} gates have no one.`,
   'form-ended': (n) => `The last day of ${n} forms has passed. Look for newer editions.`,
   'initials-unread': (n) => `No place for initials was read in ${n} documents that speak of them.`,
   'lone-last-line': (n) => `${n} documents end with a line or two alone on a page.`,
@@ -24,13 +24,13 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
   'mark-outside-act': () => 'People have marks on documents that they do not get.',
   'mark-over-mark': (n) => `Marks overlap in ${n} places.`,
   'mark-over-print': (n) => `${n} marks cover print.`,
-  'mark-twice': (n) => `${n} marks are twice in the same place.`,
+  'mark-twice': (n) => `${n} marks are duplicates in the same place.`,
   'mark-without-act': (n) => `${people(n)} have marks to fill, but do not sign.`,
   'nobody-acts': () => 'No one signs or approves anything in this packet.',
   'nothing-to-put-in': (n) => `${n} marks would stay empty, because what belongs there is not known.`,
   'nothing-to-sign': () => 'There is no document in this packet. Add one first.',
   'over-limits': () => 'The packet is too large. Split it into two packets.',
-  'page-left-out': (n) => `Initials are excepted by hand ${n} times.`,
+  'page-left-out': (n) => `Pages were excepted from the initials by hand, ${n} times.`,
   'page-without-initials': (n, { mend }) =>
     mend ? `Initials are missing in ${n} places.` : `There is no free space for initials in ${n} places.`,
   'party-gates': (n) => `${people(n)} are at no gate, or at more than one.`,

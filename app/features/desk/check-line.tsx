@@ -7,6 +7,8 @@ import { Button } from '../../ui/pieces';
 import { Body } from '../../ui/text';
 import { FONT } from '../../ui/theme';
 import { Row } from '../../ui/layout';
+import { countOpenPlaces } from './desk-state';
+import type { DeskPanel } from './panels';
 import { useDesk, useDeskActs } from './use-desk';
 import { TEXT } from './words';
 
@@ -14,11 +16,16 @@ interface Line {
   tone: 'stop' | 'warn' | 'good' | 'plain';
   sentence: string;
   fix?: { label: string; act: () => void };
-  /** How many other things there are to look at. */
+  /** The number of other kinds of findings. */
   more: number;
+  /** The panel that shows what the line is about. */
+  panel: DeskPanel;
 }
 
-/** Returns what the check says first: printed places that can be accepted, then the first finding. */
+/**
+ * Returns the line: printed places that can be accepted, if there are any; otherwise the first finding; otherwise that
+ * nothing is missing.
+ */
 function useLine(): Line {
   const { accept, fix } = useDeskActs();
   const { ready, findings, proposals } = useDesk((s) => ({
@@ -26,9 +33,9 @@ function useLine(): Line {
     findings: s.view.findings,
     proposals: s.view.proposals,
   }));
-  const isForm = useDesk((s) => s.setup.what === 'form');
+  const { isForm, open } = useDesk((s) => ({ isForm: s.setup.what === 'form', open: countOpenPlaces(s) }));
   const groups = useMemo(() => groupFindings(findings), [findings]);
-  if (!ready) return { tone: 'plain', sentence: TEXT.readingThePages, more: 0 };
+  if (!ready) return { tone: 'plain', sentence: TEXT.readingThePages, more: 0, panel: 'check' };
   const sure = proposals.filter((x) => x.state === 'open' && !x.stranger && isSure(x));
   if (sure.length) {
     // Accepting them also fixes what the check finds about those of them that are signatures and initials.
@@ -38,26 +45,32 @@ function useLine(): Line {
       sentence: TEXT.placesWithoutMark(sure.length),
       fix: { label: TEXT.placeThem(sure.length), act: () => accept(sure) },
       more: others.length,
+      panel: others.length ? 'check' : 'printed',
     };
   }
   const [first, ...others] = groups;
-  if (!first) return { tone: 'good', sentence: isForm ? TEXT.nothingIsMissing : TEXT.nothingIsMissingSend, more: 0 };
+  if (!first) {
+    const then = isForm ? TEXT.itCanGo : TEXT.readyToSend;
+    const sentence = `${open ? TEXT.placesStayEmpty(open) : TEXT.nothingIsMissing}. ${then}`;
+    return { tone: 'good', sentence, more: 0, panel: open ? 'printed' : 'check' };
+  }
   return {
     tone: first.severity === 'stops' ? 'stop' : 'warn',
     sentence: first.sentence,
     ...(first.fix ? { fix: { label: first.fix, act: () => fix(first) } } : {}),
     more: others.length,
+    panel: 'check',
   };
 }
 
-/** @param onOpen shows the whole check */
-export function CheckLine({ onOpen }: { onOpen: () => void }) {
+export function CheckLine({ onOpen }: { onOpen: (panel: DeskPanel) => void }) {
   const p = usePalette();
   const wide = useWide();
-  const { tone, sentence, fix, more } = useLine();
+  const { tone, sentence, fix, more, panel } = useLine();
   const wash = { stop: p.brickWash, warn: p.ochreWash, good: 'transparent', plain: 'transparent' }[tone];
   const color = { stop: p.wine, warn: p.ink, good: p.moss, plain: p.slate }[tone];
-  const rest = tone === 'good' || tone === 'plain' ? null : more ? TEXT.andOthers(more) : TEXT.see;
+  const isDone = tone === 'plain' || (tone === 'good' && panel === 'check');
+  const rest = isDone ? null : more ? TEXT.andOthers(more) : TEXT.see;
   return (
     <Row
       role="status"
@@ -82,7 +95,7 @@ export function CheckLine({ onOpen }: { onOpen: () => void }) {
           </Button>
         ) : null}
         {rest ? (
-          <Button kind="quiet" onPress={onOpen} testID="check-open" fit>
+          <Button kind="quiet" onPress={() => onOpen(panel)} testID="check-open" fit>
             {rest}
           </Button>
         ) : null}

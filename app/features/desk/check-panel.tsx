@@ -5,6 +5,7 @@ import { groupFindings, type Finding, type FindingGroup } from '@gatepath/core/c
 import { usePalette } from '../../ui/hooks';
 import { Button, Loading, Note } from '../../ui/pieces';
 import { Body, Heading, Small, Strong } from '../../ui/text';
+import { countOpenPlaces } from './desk-state';
 import { useDesk, useDeskActs } from './use-desk';
 import { TEXT } from './words';
 import { itemAt } from '@gatepath/core/sure';
@@ -14,10 +15,11 @@ import { Row, Stack } from '../../ui/layout';
 const SHOWN = 20;
 
 export function CheckPanel({ onGo }: { onGo?: () => void }) {
-  const { ready, findings, isForm } = useDesk((s) => ({
+  const { ready, findings, isForm, open } = useDesk((s) => ({
     ready: s.ready,
     findings: s.view.findings,
     isForm: s.setup.what === 'form',
+    open: countOpenPlaces(s),
   }));
   const groups = useMemo(() => groupFindings(findings), [findings]);
   if (!ready) return <Loading what={TEXT.thePages} />;
@@ -25,8 +27,8 @@ export function CheckPanel({ onGo }: { onGo?: () => void }) {
     <Stack gap={8} testID="gate-check">
       <Heading>{TEXT.gateCheck}</Heading>
       {groups.length === 0 ? (
-        <Note tone="good" title={TEXT.nothingIsMissing} testID="check-clean">
-          {TEXT.everyPageAndEveryPerson(isForm ? TEXT.itCanGo : TEXT.youCanSend)}
+        <Note tone="good" title={open ? TEXT.placesStayEmpty(open) : TEXT.nothingIsMissing} testID="check-clean">
+          {open ? TEXT.assignOrDismissThem : TEXT.everyPageAndEveryPerson(isForm ? TEXT.itCanGo : TEXT.youCanSend)}
         </Note>
       ) : null}
       {groups.map((g) => (

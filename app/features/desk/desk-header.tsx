@@ -10,35 +10,23 @@ import { Tab, TabList } from '../../ui/tabs';
 import { Body, Small, Title } from '../../ui/text';
 import { FONT } from '../../ui/theme';
 import { CheckLine } from './check-line';
-import { countFindings } from './desk-state';
+import { countStops } from './desk-state';
+import { TABS, type DeskPanel, type DeskTab } from './panels';
 import { useDesk } from './use-desk';
 import { Banner } from '../../ui/banner';
 import { TEXT } from './words';
 import { Row, Stack } from '../../ui/layout';
 
-/** A panel of the desk besides the pages. */
-export type DeskPanel = 'printed' | 'ledger' | 'path' | 'check';
-export type DeskTab = 'pages' | DeskPanel;
-/** The panels of the desk, in order. */
-export const PANELS: readonly { value: DeskPanel; label: string }[] = [
-  { value: 'printed', label: TEXT.printed },
-  { value: 'ledger', label: TEXT.ledger },
-  { value: 'path', label: TEXT.path },
-  { value: 'check', label: TEXT.check },
-];
-/** The same on a phone, where the pages are a tab too. */
-export const TABS: readonly { value: DeskTab; label: string }[] = [{ value: 'pages', label: TEXT.pages }, ...PANELS];
-
 interface Props {
   tab: DeskTab;
   onSee: () => void;
   onSend: () => void;
-  onCheck: () => void;
+  onOpen: (panel: DeskPanel) => void;
   /** Instead of sending. */
   finish?: ReactNode;
 }
 
-export function DeskHeader({ tab, onSee, onSend, onCheck, finish }: Props) {
+export function DeskHeader({ tab, onSee, onSend, onOpen, finish }: Props) {
   const wide = useWide();
   const { onShelf, dealId, name, ready, empty } = useDesk((s) => ({
     onShelf: s.setup.what === 'form',
@@ -61,7 +49,7 @@ export function DeskHeader({ tab, onSee, onSend, onCheck, finish }: Props) {
           </Title>
           <SavedOrNot wide={wide} />
         </Stack>
-        {wide ? <CheckLine onOpen={onCheck} /> : null}
+        {wide ? <CheckLine onOpen={onOpen} /> : null}
         {finish ?? (
           <>
             <IconButton
@@ -78,7 +66,7 @@ export function DeskHeader({ tab, onSee, onSend, onCheck, finish }: Props) {
         )}
       </Row>
       {wide ? null : <DeskTabs tab={tab} />}
-      {wide || tab === 'check' ? null : <CheckLine onOpen={onCheck} />}
+      {wide || tab === 'check' ? null : <CheckLine onOpen={onOpen} />}
     </Banner>
   );
 }
@@ -136,7 +124,7 @@ export function Badge({ panel }: { panel: DeskPanel }) {
   const p = usePalette();
   const { open, stops, findings } = useDesk((s) => ({
     open: s.view.proposals.some(canAccept),
-    stops: countFindings(s).stops,
+    stops: countStops(s),
     findings: s.view.findings,
   }));
   const kinds = useMemo(() => groupFindings(findings).length, [findings]);

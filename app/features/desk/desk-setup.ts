@@ -1,13 +1,12 @@
 /** What is prepared at the desk, and the tools for it. */
-import type { CheckRule } from '@gatepath/core/checks';
-import { CHECK_RULES } from '@gatepath/core/checks';
+import { CHECK_RULES, type CheckRule } from '@gatepath/core/checks';
 import type { MarkKind } from '@gatepath/core/packet';
 import { PACKET_HOME, type DraftHome } from './draft-home';
 
 /** What touching the page does: places a mark of a kind, or changes the words there. */
 export type Tool = MarkKind | 'strike' | 'insert';
 
-/** What is prepared at the desk: a packet, or a form whose people are roles. */
+/** Tells the desk whether it prepares a packet or a form, where that is saved, and which rules check it. */
 export interface DeskSetup {
   what: 'packet' | 'form';
   home: DraftHome;

@@ -112,7 +112,7 @@ test('a mark is selected alone or with others, on the page where it is; going el
   expect(selectedMarks(both).map((m) => m.id)).toEqual(['m1', 'm2']);
   expect(selectedMarks(after(both, { type: 'select', markId: 'm1', also: true })).map((m) => m.id)).toEqual(['m2']);
   expect(selectedMarks(after(both, { type: 'go', to: { documentId: 'b', page: 1 } }))).toEqual([]);
-  // Looking at the page beside keeps what is selected.
+  // The other of two pages becomes the current one without changing the selection.
   expect(selectedMarks(after(both, { type: 'make-current', at: { documentId: 'a', page: 1 } }))).toHaveLength(2);
 });
 
@@ -124,6 +124,8 @@ test('marks, a printed place and a change are never selected at once', () => {
   const change = after(picked, { type: 'pick-redline', id: 'r' });
   expect([proposalInHand(change), change.redlineId]).toEqual([null, 'r']);
   expect(after(change, { type: 'select', markId: 'm1' }).redlineId).toBeNull();
+  const all = after(picked, { type: 'select-many', markIds: ['m1'] });
+  expect([selectedMarks(all).map((m) => m.id), proposalInHand(all)]).toEqual([['m1'], null]);
 });
 
 test('a mark that is gone is not selected, and nobody gathers with nothing in hand', () => {

@@ -33,7 +33,7 @@ export interface DeskState extends DraftState {
   tool: Tool;
   /** Ids of selected marks, in the order they were selected; see `selectedMarks`. */
   selectedIds: string[];
-  /** Whether touching a mark adds it to the selection. */
+  /** Whether a touch adds a mark to the selection instead of selecting it alone. */
   gathering: boolean;
   proposalId: string | null;
   redlineId: string | null;
@@ -63,7 +63,7 @@ export type DeskAction =
 
 const NOTHING_SELECTED = { selectedIds: [], gathering: false, proposalId: null, redlineId: null };
 
-/** Returns the desk of a draft as it is first shown. */
+/** Returns the initial state of the desk of a packet. */
 export function openDesk(packet: PacketView, setup: DeskSetup): DeskState {
   const { draft, version } = packet;
   return {
@@ -83,8 +83,8 @@ export function openDesk(packet: PacketView, setup: DeskSetup): DeskState {
   };
 }
 
-/** Returns the state with what follows from its draft, documents and deal. */
-function seen(state: DeskState): DeskState {
+/** Returns the state with `view` computed again from its draft, documents and deal. */
+function withView(state: DeskState): DeskState {
   return { ...state, view: viewDraft(state.draft, state.documents, state.packet.facts, state.setup.rules) };
 }
 
@@ -123,14 +123,14 @@ export function reduceDesk(state: DeskState, action: DeskAction): DeskState {
     case 'packet':
       return action.packet.facts === state.packet.facts
         ? { ...state, packet: action.packet }
-        : seen({ ...state, packet: action.packet });
+        : withView({ ...state, packet: action.packet });
     case 'facts': {
       const { documents, ready } = action;
-      if (!isSame(documents, state.documents)) return seen({ ...state, documents, ready });
+      if (!isSame(documents, state.documents)) return withView({ ...state, documents, ready });
       return ready === state.ready ? state : { ...state, ready };
     }
     case 'go':
-      return { ...state, ...NOTHING_SELECTED, gathering: state.gathering, where: action.to };
+      return { ...state, ...NOTHING_SELECTED, where: action.to };
     case 'make-current':
       return { ...state, where: action.at };
     case 'show-pages':
@@ -142,7 +142,7 @@ export function reduceDesk(state: DeskState, action: DeskAction): DeskState {
     case 'select':
       return selected(state, action.markId, !!action.also);
     case 'select-many':
-      return { ...state, selectedIds: action.markIds };
+      return { ...state, ...NOTHING_SELECTED, gathering: state.gathering, selectedIds: action.markIds };
     case 'gather':
       return { ...state, gathering: action.on };
     case 'pick-proposal':
@@ -155,12 +155,12 @@ export function reduceDesk(state: DeskState, action: DeskAction): DeskState {
       return { ...state, said: action.words };
     default: {
       const next = { ...state, ...reduceDraft(state, action) };
-      return next.draft === state.draft ? next : seen(next);
+      return next.draft === state.draft ? next : withView(next);
     }
   }
 }
 
-/** Returns the current page: the chosen one, or the first; null if there is no page. */
+/** Returns the current page: the one chosen last, or the first page of the packet. Returns null if it has no page. */
 export function positionOf({ where, view }: DeskState): PageAt | null {
   const there = where && view.documents.find((d) => d.id === where.documentId);
   if (there) return { documentId: there.id, page: Math.min(where.page, there.pages.length) };
@@ -202,7 +202,7 @@ export function partyInHand({ draft, partyChoice }: DeskState): string | null {
 export const selectedMarks = ({ selectedIds, view }: DeskState): Mark[] =>
   selectedIds.flatMap((id) => view.marks.find((m) => m.id === id) ?? []);
 
-/** Returns whether touching a mark adds it to the selection; never while nothing is selected. */
+/** Returns whether a touch adds a mark to the selection; false while nothing is selected. */
 export const isGathering = (state: DeskState): boolean => state.gathering && selectedMarks(state).length > 0;
 
 /** Returns the selected printed place; null if none is, or it was decided meanwhile. */
@@ -213,12 +213,14 @@ export const proposalInHand = ({ proposalId, view }: DeskState): Proposal | null
 export const redlineInHand = ({ redlineId, draft }: DeskState): string | null =>
   draft.redlines.some((r) => r.id === redlineId) ? redlineId : null;
 
-/** Returns what is on a page. */
+/** Returns those of some marks, places or changes that are on a page. */
 export const onPage = <T extends PageAt>(all: readonly T[], { documentId, page }: PageAt): T[] =>
   all.filter((x) => x.page === page && x.documentId === documentId);
 
-/** Returns how many findings stop the packet, and how many warn. */
-export function countFindings({ view }: Pick<DeskState, 'view'>): { stops: number; warns: number } {
-  const stops = view.findings.filter((f) => f.severity === 'stops').length;
-  return { stops, warns: view.findings.length - stops };
-}
+/** Returns the number of findings that stop the sending. */
+export const countStops = ({ view }: Pick<DeskState, 'view'>): number =>
+  view.findings.filter((f) => f.severity === 'stops').length;
+
+/** Returns the number of printed places that stay empty: nobody accepted or dismissed them. */
+export const countOpenPlaces = ({ view }: Pick<DeskState, 'view'>): number =>
+  view.proposals.filter((p) => p.state === 'open' && !p.stranger && !p.beside).length;

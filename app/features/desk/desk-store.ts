@@ -2,8 +2,7 @@
 import type { QueryClient } from '@tanstack/react-query';
 import { createStore, type StoreApi } from 'zustand';
 import { editsToFix, viewDraft, type FindingGroup, type FindingPlace } from '@gatepath/core/checks';
-import type { DraftEdit, InitialsRule } from '@gatepath/core/packet';
-import { editsToInitialAll } from '@gatepath/core/packet';
+import { editsToInitialAll, type DraftEdit, type InitialsRule } from '@gatepath/core/packet';
 import { keysOf } from '@gatepath/core/sure';
 import type { PacketView } from '@gatepath/contract';
 import type { DeskSetup, Tool } from './desk-setup';
@@ -34,7 +33,7 @@ export interface DeskActs extends MarkActs {
   showPages: (pages: 1 | 2) => void;
   takeParty: (id: string) => void;
   takeTool: (tool: Tool) => void;
-  /** Decides whether touching a mark adds it to the selection. */
+  /** Decides whether a touch adds a mark to the selection instead of selecting it alone. */
   gather: (on: boolean) => void;
   /** Selects one mark, or none; with `also`, adds or removes one. */
   select: (markId: string | null, also?: boolean) => void;
@@ -45,14 +44,14 @@ export interface DeskActs extends MarkActs {
     documentId: string,
     change: Partial<Pick<InitialsRule, 'partyIds' | 'anchor' | 'except' | 'moved'>>,
   ) => void;
-  /** Has a person initial every page of every document, or none by rule. */
+  /** Turns the rule on or off by which a person initials every page of every document. */
   initialAll: (partyId: string, on: boolean) => void;
   goToPlace: (place: FindingPlace) => void;
   /** Fixes every finding of a kind, in one act. */
   fix: (group: FindingGroup) => void;
 }
 
-/** Returns functions that are made anew from the current state at every call. */
+/** Returns functions that stay the same and call, each time, those that `make` returns for the current state. */
 function latest<T extends Record<string, (...args: never[]) => unknown>>(make: () => T): T {
   const bound = keysOf(make()).map((key) => [key, (...args: never[]) => make()[key]?.(...args)] as const);
   return Object.fromEntries(bound) as T;

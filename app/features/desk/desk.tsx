@@ -8,15 +8,16 @@ import { IconButton } from '../../ui/pieces';
 import { TabbedView, TabPanel } from '../../ui/tabs';
 import { CheckPanel } from './check-panel';
 import { InsertDialog, SendDialog } from './desk-dialogs';
-import { DeskHeader, type DeskPanel, type DeskTab, TABS } from './desk-header';
+import { DeskHeader } from './desk-header';
 import { PACKET_SETUP, type DeskSetup } from './desk-setup';
-import { countFindings, onPage, positionOf, selectedMarks } from './desk-state';
+import { countStops, onPage, positionOf, selectedMarks } from './desk-state';
 import type { DeskStore } from './desk-store';
 import { LedgerPanel } from './ledger-panel';
 import { LedgerStrip } from './ledger-strip';
 import { MarkDetails } from './mark-details';
 import { PageStage } from './page-stage';
 import { PanelStrip } from './panel-strip';
+import { TABS, type DeskPanel, type DeskTab } from './panels';
 import { PathPanel } from './path-panel';
 import { PreviewAs } from './preview';
 import { RememberedCards } from '../memory/remembered-card';
@@ -52,20 +53,14 @@ function DeskParts({ finish, PathPart }: { finish: ReactNode; PathPart: Componen
   const [open, setOpen] = useState<'send' | 'details' | 'preview' | null>(null);
   const [insertAt, setInsertAt] = useState<{ x: number; y: number } | null>(null);
   useDeskKeys(desk);
-  const send = () => (countFindings(desk.store.getState()).stops ? setTab('check') : setOpen('send'));
+  const send = () => (countStops(desk.store.getState()) ? setTab('check') : setOpen('send'));
   const stage = <PageStage onInsert={(x, y) => setInsertAt({ x, y })} />;
   const over = <Remembered onSend={send} />;
   const details = () => setOpen('details');
   return (
     <View style={{ flex: 1, backgroundColor: p.paper }}>
       <TabbedView value={tab} onChange={(v) => setTab(TABS.find((t) => t.value === v)?.value ?? 'pages')}>
-        <DeskHeader
-          tab={tab}
-          onSee={() => setOpen('preview')}
-          finish={finish}
-          onSend={send}
-          onCheck={() => setTab('check')}
-        />
+        <DeskHeader tab={tab} onSee={() => setOpen('preview')} finish={finish} onSend={send} onOpen={setTab} />
         {wide ? (
           <Wide tab={tab} onTab={setTab} PathPart={PathPart} over={over} stage={stage} onDetails={details} />
         ) : (

@@ -63,8 +63,8 @@ export const isSame = (a: readonly unknown[], b: readonly unknown[]) =>
   a.length === b.length && a.every((x, i) => x === b[i]);
 
 /**
- * Returns the state with the draft of its base and waiting edits. Items that are equal stay the same objects, so
- * that an answer of the server does not make everything be computed and drawn again.
+ * Returns the state with the draft computed from its base and waiting edits. Items that did not change stay the same
+ * objects: parts of the screen that show them are not drawn again after every save.
  */
 const redrafted = (state: DraftState): DraftState => ({
   ...state,
@@ -75,7 +75,8 @@ function queued(state: DraftState, waiting: DraftEdit[]): DraftState {
   const was = state.waiting;
   if (isSame(was, waiting)) return state;
   const next = { ...state, waiting };
-  // More edits at the end are applied to what is shown; anything else is computed from the server's draft.
+  // New edits at the end of the list are applied to the current draft. After any other change of the list the draft
+  // is computed from the server's.
   return waiting.length > was.length && isSame(was, waiting.slice(0, was.length))
     ? { ...next, draft: applyEdits(state.draft, waiting.slice(was.length)) }
     : redrafted(next);

@@ -83,7 +83,7 @@ export class DraftSync {
     });
   }
 
-  /** Makes an act. */
+  /** Applies edits as one act, which can be undone, and sends them. */
   readonly edit = (edits: DraftEdit[]): void => {
     if (!edits.length) return;
     this.o.dispatch({ type: 'act', edits });
@@ -104,7 +104,7 @@ export class DraftSync {
     this.queue.push(...edits);
   };
 
-  /** Takes over a draft that others changed. Edits that wait stay on top of it. */
+  /** Replaces the server's draft by a newer one that others changed. Edits that wait are applied on top of it. */
   take({ draft, version }: SavedBase): void {
     if (!this.queue.busy && version > this.o.state().base.version)
       this.o.dispatch({ type: 'base', base: { draft, version } });

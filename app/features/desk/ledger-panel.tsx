@@ -1,6 +1,6 @@
 /** The ledger of a draft, and who initials every page. */
 import { useState } from 'react';
-import { puts, calledOf, signsDocument } from '@gatepath/core/packet';
+import { puts, calledOf, signsDocument, type PacketParty } from '@gatepath/core/packet';
 import { listWords } from '@gatepath/core/text';
 import { pageRanges } from '@gatepath/core/checks';
 import { Icon } from '../../ui/icon';
@@ -56,6 +56,23 @@ export function LedgerPanel({ onGo }: { onGo?: () => void }) {
   );
 }
 
+interface ChipProps {
+  party: PacketParty;
+  words: string;
+  /** For screen readers. */
+  label: string;
+  testID: string;
+  on: boolean;
+  onPress: () => void;
+}
+
+/** A person who initials every page, or does not. */
+const InitialsChip = ({ party, on, ...chip }: ChipProps) => (
+  <PartyChip name={party.name} letters={slotToken(party)} ink={party.ink} on={on} {...chip}>
+    {on ? <Icon name="check" size={18} /> : null}
+  </PartyChip>
+);
+
 /** Who initials every page of every document; of several documents each can have a rule of its own. */
 function InitialsCard() {
   const { initialAll } = useDeskActs();
@@ -75,19 +92,15 @@ function InitialsCard() {
             const n = ruled(x.id);
             const all = n > 0 && n >= gets;
             return (
-              <PartyChip
+              <InitialsChip
                 key={x.id}
-                name={x.name}
-                letters={slotToken(x)}
-                ink={x.ink}
+                party={x}
                 words={n && !all ? TEXT.ofDocuments(calledOf(x), n, gets) : calledOf(x)}
                 label={TEXT.initialsEveryPageOfAll(x.name)}
                 testID={`rule-all-${calledOf(x)}`}
                 on={all}
                 onPress={() => initialAll(x.id, !all)}
-              >
-                {all ? <Icon name="check" size={18} /> : null}
-              </PartyChip>
+              />
             );
           })}
         </Row>
@@ -117,24 +130,17 @@ function RuleCard({ documentId }: { documentId: string }) {
     <Card style={{ padding: 12 }} testID="rule-card">
       <Strong>{TEXT.everyPageOfInitialed(name)}</Strong>
       <Row gap={8} align="stretch" wrap>
-        {parties.map((x) => {
-          const ticked = on.includes(x.id);
-          return (
-            <PartyChip
-              key={x.id}
-              name={x.name}
-              letters={slotToken(x)}
-              ink={x.ink}
-              words={calledOf(x)}
-              label={TEXT.initialsEveryPage(x.name, name)}
-              testID={`rule-${calledOf(x)}`}
-              on={ticked}
-              onPress={() => toggle(x.id)}
-            >
-              {ticked ? <Icon name="check" size={18} /> : null}
-            </PartyChip>
-          );
-        })}
+        {parties.map((x) => (
+          <InitialsChip
+            key={x.id}
+            party={x}
+            words={calledOf(x)}
+            label={TEXT.initialsEveryPage(x.name, name)}
+            testID={`rule-${calledOf(x)}`}
+            on={on.includes(x.id)}
+            onPress={() => toggle(x.id)}
+          />
+        ))}
       </Row>
       {on.length ? (
         <>

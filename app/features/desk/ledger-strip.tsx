@@ -1,5 +1,5 @@
 /** The page ledger folded to a strip: a box per page with what is wanted there; touching one goes to the page. */
-import { memo, useCallback, useMemo } from 'react';
+import { memo, useMemo } from 'react';
 import { FlatList, Pressable } from 'react-native';
 import { calledOf, type LedgerRow } from '@gatepath/core/packet';
 import { usePalette } from '../../ui/hooks';
@@ -19,14 +19,13 @@ const SIGNS = 4;
 export function LedgerStrip() {
   const p = usePalette();
   const rows = useDesk((s) => s.view.ledger.rows);
-  const names = useDesk((s) => s.draft.parties.map((x) => `${x.id}\n${calledOf(x)}`));
-  const documents = useDesk((s) => s.view.documents.map((d) => `${d.id}\n${d.name}`));
+  const parties = useDesk((s) => s.draft.parties);
+  const documents = useDesk((s) => s.view.documents);
   const shown = useDesk((s) => shownPages(s).map((x) => `${x.documentId}:${x.page}`));
   const at = useDesk(positionOf);
   const { goTo } = useDeskActs();
-  const nameOf = useMemo(() => new Map(names.map((x) => splitPair(x))), [names]);
-  const documentOf = useMemo(() => new Map(documents.map((x) => splitPair(x))), [documents]);
-  const go = useCallback((documentId: string, page: number) => goTo(documentId, page), [goTo]);
+  const nameOf = useMemo(() => new Map(parties.map((x) => [x.id, calledOf(x)])), [parties]);
+  const documentOf = useMemo(() => new Map(documents.map((d) => [d.id, d.name])), [documents]);
   return (
     <Stack
       role="navigation"
@@ -48,7 +47,7 @@ export function LedgerStrip() {
             nameOf={nameOf}
             isShown={shown.includes(`${item.documentId}:${item.page}`)}
             isCurrent={at?.documentId === item.documentId && at.page === item.page}
-            onGo={go}
+            onGo={goTo}
           />
         )}
       />
@@ -56,14 +55,9 @@ export function LedgerStrip() {
   );
 }
 
-const splitPair = (pair: string): [id: string, name: string] => {
-  const [id = '', name = ''] = pair.split('\n');
-  return [id, name];
-};
-
 interface BoxProps {
   row: LedgerRow;
-  /** The name of its document, in a packet of several. */
+  /** The name of its document; empty if the packet has only one document. */
   name: string;
   nameOf: ReadonlyMap<string, string>;
   isShown: boolean;

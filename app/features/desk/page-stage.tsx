@@ -71,7 +71,7 @@ function NoPageYet() {
   ) : null;
 }
 
-/** Returns how many pages are side by side, and lets the member choose where two fit. */
+/** Shows two pages side by side where they fit, unless the member has chosen one. */
 function useSideBySide(room: Room) {
   const { showPages } = useDeskActs();
   const { shown, several } = useDesk((s) => ({
@@ -94,7 +94,7 @@ function Stage({ onInsert, room }: { onInsert: Insert; room: Room }) {
   const area = useRef<View>(null);
   usePinch(area, zoom, setZoom);
   const beside = useSideBySide(room);
-  const { documents } = useDesk((s) => ({ documents: s.view.documents }));
+  const documents = useDesk((s) => s.view.documents);
   const shown = useDesk((s) => shownPages(s).map(({ documentId, page }) => `${documentId}:${page}`));
   const at = useDesk(positionOf);
   const doc = documents.find((d) => d.id === at?.documentId);
@@ -139,7 +139,7 @@ interface ScrollerProps {
   children: React.ReactNode;
 }
 
-/** Scrolls in both directions, and to what is selected, unless it is visible already. */
+/** Scrolls the pages in both directions. Brings what is selected into view if it is not visible. */
 function Scroller({ paper, area, page, width, height, children }: ScrollerProps) {
   const wide = useWide();
   const scroller = useRef<ScrollView>(null);

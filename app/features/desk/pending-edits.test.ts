@@ -1,6 +1,6 @@
 /** Pending edits on the device: several screens, earlier versions, and what is no edit. */
 import type { DraftEdit } from '@gatepath/core/packet';
-import { PendingEdits, type ScreenLocks } from './pending-edits';
+import { PendingEdits, type DeviceStorage, type ScreenLocks } from './pending-edits';
 
 const passed = (id: string): DraftEdit => ({ op: 'put', list: 'passed', item: { id } });
 const idsOf = (edits: DraftEdit[]) => edits.map((e) => (e.op === 'put' ? e.item.id : e.op));
@@ -72,16 +72,43 @@ test.each([
   expect((await open('one', undefined)).taken).toEqual([]);
 });
 
-test('a device without room keeps the screen going', () => {
-  const full = {
-    ...new Map(),
-    length: 0,
-    key: () => null,
-    getItem: () => null,
-    removeItem: () => undefined,
-    setItem: () => {
-      throw new Error('full');
+/** Returns a device with room for a number of letters. */
+function deviceOf(room: number): DeviceStorage {
+  const kept = new Map<string, string>();
+  return {
+    get length() {
+      return kept.size;
+    },
+    key: (i) => [...kept.keys()][i] ?? null,
+    getItem: (key) => kept.get(key) ?? null,
+    removeItem: (key) => void kept.delete(key),
+    setItem: (key, text) => {
+      const used = [...kept].reduce((n, [k, t]) => n + (k === key ? 0 : t.length), 0);
+      if (used + text.length > room) throw new Error('full');
+      kept.set(key, text);
     },
   };
-  expect(() => new PendingEdits('p', 'one', full, undefined).write([passed('x')])).not.toThrow();
+}
+
+test('a device without room keeps the screen going', () => {
+  const screen = new PendingEdits('p', 'one', deviceOf(0), undefined);
+  expect(() => screen.write([passed('x')])).not.toThrow();
+  expect(screen.read()).toEqual([]);
+});
+
+test('on a full device nothing of a closed screen is lost: its list moves if there is room, and stays if not', async () => {
+  const left = [passed('x'), passed('y')];
+  const size = JSON.stringify(left).length;
+  const own = [passed('z')];
+  for (const [more, where] of [
+    [JSON.stringify(own).length, 'gatepath.pending.p.one'],
+    [0, 'gatepath.pending.p.gone'],
+  ] as const) {
+    const device = deviceOf(size + more);
+    device.setItem('gatepath.pending.p.gone', JSON.stringify(left));
+    const screen = new PendingEdits('p', 'one', device, undefined);
+    // What this screen has waiting is written together with what it takes over.
+    await screen.open((edits) => screen.write([...edits, ...own]));
+    expect(device.getItem(where)).toContain('"x"');
+  }
 });

@@ -32,6 +32,8 @@ function parsed(text: string | null): DraftEdit[] {
 export class PendingEdits {
   private readonly own: string;
   private release: () => void = () => undefined;
+  /** Whether the last `write` had room on the device. */
+  private isSaved = true;
 
   /**
    * @param screen identifies this screen among all that are open
@@ -46,24 +48,28 @@ export class PendingEdits {
     this.own = `${keyOf(packetId)}.${screen}`;
   }
 
-  /** Returns what this screen could not send before the draft was left. */
+  /** Returns the edits that this screen saved and the server has not accepted yet. */
   read(): DraftEdit[] {
     return parsed(this.storage.getItem(this.own));
   }
 
-  /** Saves the edits that wait. A device without room keeps them in memory only. */
+  /**
+   * Saves the edits that the server has not accepted yet. If the device has no room they are in memory only, and are
+   * lost when the screen is closed before they are sent.
+   */
   write(edits: DraftEdit[]): void {
     try {
       if (edits.length) this.storage.setItem(this.own, JSON.stringify(edits));
       else this.storage.removeItem(this.own);
+      this.isSaved = true;
     } catch {
-      // They are sent as long as the screen is open.
+      this.isSaved = false;
     }
   }
 
   /**
-   * Marks this screen as open until `close`, and calls `take` with the edits of each closed screen, which are removed
-   * from the device after it returns.
+   * Marks this screen as open until `close`, and calls `take` with the edits of each closed screen. `take` has to
+   * write them with those of this screen; then the list of the closed screen is removed.
    */
   async open(take: (edits: DraftEdit[]) => void): Promise<void> {
     const held = new Promise<void>((done) => (this.release = done));
@@ -83,9 +89,13 @@ export class PendingEdits {
   }
 
   private takeOver(key: string, take: (edits: DraftEdit[]) => void): void {
-    const edits = parsed(this.storage.getItem(key));
-    if (edits.length) take(edits);
+    const text = this.storage.getItem(key);
+    const edits = parsed(text);
+    // Removed first, so that the device has room for the edits in this screen's list.
     this.storage.removeItem(key);
+    if (!edits.length) return;
+    take(edits);
+    if (!this.isSaved && text !== null) this.storage.setItem(key, text);
   }
 
   private others(): string[] {

@@ -172,7 +172,6 @@ function Tools({ isColumn = false, onTaken }: ToolsProps) {
   const take = (v: string) => {
     const taken = TOOLS.find((t) => t.tool === v);
     if (taken) takeTool(taken.tool);
-    onTaken?.();
   };
   const Face = isColumn ? RailFace : LineFace;
   return (

@@ -17,7 +17,7 @@ import { ActError, Button, Card, IconButton } from '../../ui/pieces';
 import { Body, Heading, Small } from '../../ui/text';
 import { slotToken } from '../../ui/slot-token';
 import { Token } from '../../ui/token';
-import { countFindings } from '../desk/desk-state';
+import { countStops } from '../desk/desk-state';
 import { ChangedPaper } from './changed-paper';
 import { Sharing } from './sharing';
 import type { DraftHandle } from '../desk/use-draft';
@@ -32,7 +32,7 @@ export function PutOnShelf() {
     ready: s.ready,
     saved: s.saving.state === 'saved',
     version: s.base.version,
-    stops: countFindings(s).stops,
+    stops: countStops(s),
   }));
   const item = useShelfItem(id);
   const { put } = useShelfActs(id);
