@@ -184,16 +184,23 @@ test(`a list of ${MANY} deals comes to its end, on a phone and on a wide screen,
       await page.waitForSelector(byTestId('deal-card'));
     }
     const reached = await eventually(async () => {
-      const there = await page.evaluate((words) => {
+      const found = await page.evaluate((words) => {
         const lists = Array.from(document.querySelectorAll<HTMLElement>('*')).filter(
           (e) => e.scrollHeight > e.clientHeight + 200 && ['auto', 'scroll'].includes(getComputedStyle(e).overflowY),
         );
         const list = lists.sort((a, b) => b.scrollHeight - a.scrollHeight)[0];
         if (list) list.scrollTop = list.scrollHeight;
-        return Array.from(document.querySelectorAll('[role="link"]')).some((e) => e.textContent!.includes(words));
+        const links = Array.from(document.querySelectorAll('[role="link"]'));
+        return {
+          there: links.some((e) => e.textContent!.includes(words)),
+          height: list?.scrollHeight,
+          last: links[links.length - 1]?.textContent,
+          trouble: document.querySelector('[data-testid="trouble"]')?.textContent,
+        };
       }, last);
-      if (!there) throw new Error('not there yet');
-      return there;
+      // What is there instead tells whether the list stands still, is still growing, or shows an error.
+      if (!found.there) throw new Error(`not at the end: ${JSON.stringify(found)}`);
+      return found.there;
     }, 150);
     expect([page === phone ? 'phone' : 'wide', reached]).toEqual([page === phone ? 'phone' : 'wide', true]);
   }
